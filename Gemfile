@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+source 'https://rubygems.org'
+
+gem 'json_schemer', '~> 2.4'
+gem 'puma', '~> 6.4'
+gem 'rackup', '~> 2.1'
+gem 'sequel', '~> 5.80'
+gem 'ruby-units', '~> 4.0'
+gem 'sinatra', '~> 4.1'
+gem 'sqlite3', '~> 2.0'
+
+group :test do
+  gem 'capybara', '~> 3.40'
+  gem 'cuprite', '~> 0.15'
+  gem 'minitest', '~> 5.22'
+  gem 'rack-test', '~> 2.1'
+  gem 'rubocop', '~> 1.60', require: false
+end

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+require_relative 'options'
+require_relative 'listen'
+require_relative 'demo_data'
+
+module Miser
+  module Cli
+    # demo: the made-up shop.
+    module Demo
+      def self.run(argv)
+        options = Options.parse(argv, %i[port data reset], usage: 'demo [--reset] [--port N] [--data DIR]')
+        path = Options.database_path(options, demo: true)
+        if options[:reset]
+          DemoData.open(path, reset: true).disconnect
+          puts "Demo data laid out afresh in #{path}"
+          return 0
+        end
+        Listen.free!(options[:port])
+        Listen.on(DemoData.open(path), options[:port])
+      end
+    end
+  end
+end

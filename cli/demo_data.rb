@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+require 'fileutils'
+require_relative '../store/database'
+require_relative '../store/jobs'
+require_relative '../store/parts'
+require_relative '../store/shop'
+require_relative '../formats/job_file'
+
+module Miser
+  module Cli
+    # The made-up shop: a ranger station's fleet and a shelf of parts.
+    module DemoData
+      ROOT = File.expand_path('../demo', __dir__)
+
+      module_function
+
+      # @param path [String] database file
+      # @param reset [Boolean] lay it out afresh
+      # @return [Sequel::Database]
+      def open(path, reset: false)
+        %w[-wal -shm].push('').each { |tail| FileUtils.rm_f("#{path}#{tail}") } if reset
+        database = Store::Database.open(path)
+        shop = Store::Shop.new(database)
+        lay_out(database, shop) unless shop['demo']
+        database
+      end
+
+      def lay_out(database, shop)
+        database.transaction do
+          shelf(database)
+          jobs = Store::Jobs.new(database)
+          documents.each { |document| jobs.create(document) unless jobs.taken?(document['id']) }
+          shop['demo'] = true
+        end
+      end
+
+      # Parts a new shop starts with, all made up.
+      def shelf(database)
+        parts = Store::Parts.new(database)
+        JSON.parse(File.read(File.join(ROOT, 'shelf.json'))).each { |part| parts.put(part) } if parts.all.empty?
+      end
+
+      # @return [Array<Hash>] job documents
+      def documents = Dir[File.join(ROOT, 'jobs/*.json')].sort.map { |f| Formats::JobFile.read(File.read(f)).document }
+    end
+  end
+end

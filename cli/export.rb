@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+require_relative 'options'
+require_relative '../store/database'
+require_relative '../store/jobs'
+require_relative '../formats/job_file'
+
+module Miser
+  module Cli
+    # export JOB: a job of the shop as a file.
+    module Export
+      def self.run(argv)
+        options = Options.parse(argv, %i[data demo to], files: 1, usage: 'export JOB [--to FILE] [--demo] [--data DIR]')
+        path = Options.database_path(options)
+        raise Failure, "there is no shop at #{path} yet" unless File.exist?(path)
+
+        text = Formats::JobFile.write(pick(Store::Jobs.new(Store::Database.open(path)), options[:arguments].first).document)
+        options[:to] ? File.write(options[:to], text) : $stdout.write(text)
+        0
+      rescue SystemCallError => e
+        raise Failure, e.message
+      end
+
+      def self.pick(jobs, word)
+        saved = jobs.find(word)
+        return saved if saved
+
+        named = jobs.all.select { |s| s.document['name'].casecmp?(word) }
+        raise Failure, "there is no job “#{word}”; jobs: #{jobs.all.map { |s| "#{s.document['id']} (#{s.document['name']})" }.join(', ')}" if named.empty?
+        raise Failure, "several jobs are named “#{word}”; give one of the ids #{named.map { |s| s.document['id'] }.join(', ')}" if named.size > 1
+
+        named.first
+      end
+    end
+  end
+end

@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+require 'securerandom'
+require_relative 'options'
+require_relative 'job_argument'
+require_relative '../store/database'
+require_relative '../store/jobs'
+
+module Miser
+  module Cli
+    # import FILE: takes a job file in, as a new job or over the one it came from.
+    module Import
+      def self.run(argv)
+        options = Options.parse(argv, %i[data demo over], files: 1, usage: 'import FILE [--over] [--demo] [--data DIR]')
+        document = JobArgument.read(options[:arguments].first).document
+        jobs = Store::Jobs.new(Store::Database.open(Options.database_path(options)))
+        old = jobs.find(document['id'])
+        old ? over(jobs, document, old, options[:over]) : fresh(jobs, document)
+        0
+      end
+
+      def self.fresh(jobs, document)
+        document = document.merge('id' => SecureRandom.alphanumeric(12)) if jobs.taken?(document['id'])
+        jobs.create(document)
+        puts "Taken in as #{document['id']} (#{document['name']})"
+      end
+
+      def self.over(jobs, document, old, allowed)
+        differences = Formats::JobFile.differences(old.document, document)
+        return puts("#{document['id']} is the same already") if differences.empty?
+
+        differences.first(40).each { |d| puts "  #{d[:at]}: #{short(d[:from])} -> #{short(d[:to])}" }
+        raise Failure, "#{document['id']} is here already and differs in #{differences.size} places; --over lays the file over it" unless allowed
+
+        jobs.change(document['id'], old.revision, what: 'file laid over') { document }
+        puts "Laid over #{document['id']} (#{document['name']}); the former state can be undone to"
+      end
+
+      def self.short(value) = value.nil? ? 'nothing' : value.to_s[0, 60]
+    end
+  end
+end

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+require 'socket'
+require 'puma'
+require 'puma/configuration'
+require 'puma/launcher'
+require_relative '../server/app'
+
+module Miser
+  module Cli
+    # Serves a database on a port of this machine until it is told to stop.
+    module Listen
+      HOST = '127.0.0.1'
+
+      module_function
+
+      # @return [Integer] exit code
+      def on(database, port)
+        free!(port)
+        Server::Contract.document # read once, before the first request
+        configuration = Puma::Configuration.new do |c|
+          c.bind "tcp://#{HOST}:#{port}"
+          c.threads 1, 5
+          c.environment 'production'
+          c.app Server::App.on(database)
+          c.log_requests false
+          c.quiet
+        end
+        launcher = Puma::Launcher.new(configuration, log_writer: Puma::LogWriter.new(File.open(File::NULL, 'w'), $stderr))
+        puts "Miser is at http://#{HOST}:#{port}/  (Ctrl-C stops it)"
+        $stdout.flush
+        launcher.run
+        0
+      end
+
+      def free!(port)
+        TCPServer.new(HOST, port).close
+      rescue Errno::EADDRINUSE
+        spare = TCPServer.new(HOST, 0).then { |s| s.addr[1].tap { s.close } }
+        raise Failure, "port #{port} is taken; #{spare} is free: bin/miser --port #{spare}"
+      rescue Errno::EACCES
+        raise Failure, "port #{port} is not allowed for this user; take one above 1023"
+      end
+    end
+  end
+end

@@ -1,0 +1,55 @@
+# frozen_string_literal: true
+
+require 'optparse'
+
+module Miser
+  module Cli
+    # Options that several commands share.
+    module Options
+      module_function
+
+      # @param argv [Array<String>] left without the options
+      # @param known [Array<Symbol>] of :port, :data, :reset, :over, :demo, :to, :format
+      # @param files [Integer] arguments wanted beside the options
+      # @return [Hash] options, with :arguments
+      def parse(argv, known, files: 0, usage: '')
+        found = { data: default_data, port: ENV['PORT'] ? port(ENV['PORT']) : 7373, format: 'text' }
+        arguments = OptionParser.new { |o| known.each { |name| declare(o, name, found) } }.parse(argv)
+        raise Failure.new("usage: bin/miser #{usage}", 2) unless arguments.size == files
+
+        found.merge(arguments: arguments)
+      end
+
+      def declare(parser, name, found)
+        case name
+        when :port then parser.on('-p', '--port N') { |v| found[:port] = port(v) }
+        when :data then parser.on('--data DIR') { |v| found[:data] = File.expand_path(v) }
+        when :to then parser.on('--to FILE') { |v| found[:to] = v }
+        when :format then parser.on('--format FORMAT', %w[text json]) { |v| found[:format] = v }
+        else parser.on("--#{name}") { found[name] = true }
+        end
+      end
+
+      # @return [Integer]
+      def port(text)
+        number = Integer(text, 10, exception: false)
+        raise Failure.new("port “#{text}” is not taken; accepted: 1 to 65535", 2) unless number&.between?(1, 65_535)
+
+        number
+      end
+
+      def default_data = File.join(ENV['XDG_STATE_HOME'].to_s.empty? ? File.join(Dir.home, '.local/state') : ENV['XDG_STATE_HOME'], 'miser')
+
+      # @return [String] path of the shop's file, or the demo's
+      def database_path(options, demo: options[:demo]) = File.join(options[:data], demo ? 'demo.db' : 'miser.db')
+
+      # @return [String] the file's text
+      # @raise [Failure]
+      def read_file(path)
+        File.read(path, encoding: 'UTF-8')
+      rescue SystemCallError => e
+        raise Failure, "#{path}: #{e.message.sub(/ @.*/, '')}"
+      end
+    end
+  end
+end

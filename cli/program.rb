@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+require 'optparse'
+require_relative '../core/miser'
+
+module Miser
+  # The command line.
+  module Cli
+    # A call that can't be carried out; the message says why.
+    class Failure < StandardError
+      attr_reader :status
+
+      # @param status [Integer] exit code: 1 it failed, 2 the call was wrong
+      def initialize(message, status = 1)
+        @status = status
+        super(message)
+      end
+    end
+
+    # Picks the command and turns failures into exit codes.
+    module Program
+      COMMANDS = {
+        'serve' => ['serve [--port N] [--data DIR]', 'serve the shop’s own jobs, without demo data'],
+        'demo' => ['demo [--reset] [--port N] [--data DIR]', 'serve with demo data; --reset lays it out afresh and stops'],
+        'budget' => ['budget FILE [--format text|json]', 'compute the budget of a job file'],
+        'check' => ['check FILE', 'say what is wrong or odd in a job file'],
+        'export' => ['export JOB [--to FILE] [--demo] [--data DIR]', 'write a job (id or name) as a file'],
+        'import' => ['import FILE [--over] [--demo] [--data DIR]', 'take in a job file'],
+        'bench' => ['bench', 'measure speed against outside references']
+      }.freeze
+
+      module_function
+
+      # @param argv [Array<String>]
+      # @return [Integer] exit code: 0 done, 1 failed, 2 wrong call
+      def run(argv)
+        return help if argv == ['--help'] || argv == ['-h'] || argv == ['help']
+        return version if ['--version', '-V'].include?(argv.first)
+
+        name = argv.first.nil? || argv.first.start_with?('-') ? 'demo' : argv.first
+        rest = argv.first == name ? argv.drop(1) : argv
+        raise Failure.new("unknown command “#{name}”; see bin/miser --help", 2) unless COMMANDS.key?(name)
+
+        require_relative name
+        Cli.const_get(name.capitalize).run(rest) || 0
+      rescue Failure => e
+        warn "miser: #{e.message}"
+        e.status
+      rescue OptionParser::ParseError => e
+        warn "miser: #{e.message}; see bin/miser --help"
+        2
+      rescue Errno::EPIPE
+        0
+      end
+
+      def version
+        puts "miser #{VERSION}"
+        0
+      end
+
+      def help
+        puts "Usage: bin/miser [COMMAND]\n\nWithout a command: serve with demo data on 127.0.0.1.\n\nCommands:"
+        COMMANDS.each_value { |usage, text| puts "  #{usage}\n      #{text}" }
+        puts <<~TEXT
+
+          Options:
+            --port N     port to serve on (or PORT in the environment; default 7373)
+            --data DIR   folder for the data (default: $XDG_STATE_HOME/miser, else ~/.local/state/miser)
+            --help, --version
+
+          Exit codes: 0 done, 1 failed, 2 the call was wrong, 3 something must be installed first.
+        TEXT
+        0
+      end
+    end
+  end
+end

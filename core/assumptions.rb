@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+module Miser
+  # Every figure Miser assumes when nobody has measured it. Each is a setting:
+  # shown with its default, editable per job, seeded from the shop's own values.
+  class Assumptions
+    # @!attribute basis [String] "assumption" (Miser's own) or "common practice"
+    Setting = Struct.new(:key, :group, :label, :unit, :default, :min, :max, :basis, :why, keyword_init: true)
+
+    def self.setting(key, group, label, unit, default, range, basis, why)
+      Setting.new(key: key, group: group, label: label, unit: unit, default: default,
+                  min: range.begin, max: range.end, basis: basis, why: why)
+    end
+    private_class_method :setting
+
+    OWN = 'assumption'
+    PRACTICE = 'common practice'
+
+    TABLE = [
+      setting('running_v', 'Voltage', 'Volts with the engine running, when not measured', 'V', 14.0, 11.0..16.0,
+              PRACTICE, 'The budget lives at running volts, not at rest.'),
+      setting('running_v_sigma', 'Voltage', 'Doubt in running volts, when not measured', 'V', 0.3, 0.0..2.0, OWN,
+              'Healthy regulators hold between 13.5 and 14.8 V.'),
+      setting('ac_regulated_v', 'Voltage', 'Volts on an AC lighting circuit, when not measured', 'V', 13.5, 11.0..16.0,
+              OWN, 'AC regulators clamp a little under a battery charging voltage.'),
+      setting('measured_v_sigma', 'Voltage', 'Doubt in a measured voltage', 'V', 0.05, 0.0..1.0, OWN,
+              'A half per cent meter, last digit included.'),
+      setting('bench_rest_v', 'Voltage', 'Volts at the lamp on the bench, when not written down', 'V', 12.5, 10.0..15.0,
+              PRACTICE, 'A rested battery under a lamp load.'),
+      setting('bench_rest_v_sigma', 'Voltage', 'Doubt in unrecorded bench volts', 'V', 0.4, 0.0..2.0, OWN,
+              'Leads, meter and battery sag take an unknown share.'),
+      setting('low_cruise_v', 'Voltage', 'Lowest healthy volts at cruise', 'V', 13.2, 12.0..14.0, PRACTICE,
+              'Below this with a light load the charging system is at fault.'),
+      setting('led_limit_v', 'Voltage', 'Volts an LED unit stands when its maker does not say', 'V', 16.0, 13.0..60.0, OWN,
+              'Most are sold for a 9 to 16 V system.'),
+      setting('lamp_limit_v', 'Voltage', 'Volts a filament lamp stands', 'V', 15.5, 13.0..20.0, OWN,
+              'Life falls with the thirteenth power of volts.'),
+      setting('hot_stator', 'Charging', 'Share of the cold output left when hot', '1', 0.9, 0.5..1.0, OWN,
+              'Copper gains resistance and magnets weaken as they warm.'),
+      setting('hot_stator_sigma', 'Charging', 'Doubt in the hot share', '1', 0.03, 0.0..0.3, OWN, 'Spread between stators.'),
+      setting('rating_sigma', 'Charging', 'Doubt in a rated output', '1', 0.1, 0.0..0.5, OWN, 'Ratings are round figures.'),
+      setting('cut_in_sigma', 'Charging', 'Doubt in a stated cut-in speed', '1', 0.1, 0.0..0.5, OWN, 'Stated to the nearest hundred.'),
+      setting('cut_in_of_idle', 'Charging', 'Cut-in as a share of idle, when unknown', '1', 0.8, 0.3..0.99, OWN,
+              'A machine that idles all day must charge a little at idle.'),
+      setting('cut_in_assumed_sigma', 'Charging', 'Doubt in an assumed cut-in', '1', 0.2, 0.0..0.5, OWN, 'A guess carries a wide band.'),
+      setting('clamp_pct', 'Charging', 'Clamp meter error', '1', 0.02, 0.0..0.2, OWN, 'Hall clamp on a pulsing current.'),
+      setting('peukert', 'Battery', 'Peukert exponent', '1', 1.15, 1.0..1.6, OWN, 'Lead-acid at a few hours’ discharge.'),
+      setting('capacity_hours', 'Battery', 'Hours at which capacity is rated', 'h', 10.0, 1.0..20.0, PRACTICE,
+              'Powersports batteries are rated over ten hours.'),
+      setting('no_crank_soc', 'Battery', 'Charge below which it will not crank', '1', 0.4, 0.05..0.9, OWN, 'Cold engines want more.'),
+      setting('start_soc', 'Battery', 'Charge at the start, when not read', '1', 0.9, 0.1..1.0, OWN, 'Ridden last week.'),
+      setting('battery_ohm_ah', 'Battery', 'Internal resistance times capacity', 'Ω·Ah', 0.15, 0.01..2.0, OWN,
+              'About 15 mΩ in a 10 Ah battery.'),
+      setting('charge_acceptance', 'Battery', 'Charge taken, amps per Ah per volt above rest', '1/V', 0.05, 0.0..1.0, OWN,
+              'A nearly full battery takes little.'),
+      setting('charge_limit_c', 'Battery', 'Most charge taken, amps per Ah', '1/h', 0.3, 0.01..2.0, OWN, 'Acceptance of a part-flat battery.'),
+      setting('charge_efficiency', 'Battery', 'Share of charge kept', '1', 0.9, 0.3..1.0, OWN, 'The rest is heat and gas.'),
+      setting('crank_ah', 'Battery', 'Charge spent on one start', 'Ah', 0.1, 0.0..2.0, OWN, 'Three seconds at 120 A.'),
+      setting('meter_pct', 'Readings', 'Meter error, share of the reading', '1', 0.012, 0.0..0.2, PRACTICE, 'Bench multimeter, 10 A range.'),
+      setting('meter_digits', 'Readings', 'Meter error, last digits', '1', 3.0, 0.0..50.0, PRACTICE, 'From the same data sheet.'),
+      setting('meter_resolution', 'Readings', 'Last digit on the 10 A range', 'A', 0.01, 0.0001..1.0, PRACTICE, 'A 2 000 count display.'),
+      setting('lead_ohm', 'Readings', 'Meter and leads in series', 'Ω', 0.05, 0.0..1.0, PRACTICE, 'Usually 0.03 to 0.1 Ω.'),
+      setting('settle_tolerance', 'Readings', 'Settled when what is left to fall is under', '1', 0.01, 0.001..0.1, OWN,
+              'One per cent of the reading: under the meter’s own error.'),
+      setting('window', 'Readings', 'Expected window round a lamp’s rating', '1', 0.2, 0.05..0.6, OWN, 'Makers’ tolerance and sag together.'),
+      setting('sigma_cold', 'Doubt by origin', 'Measured cold only', '1', 0.05, 0.0..0.5, OWN, 'LEDs fall as they warm.'),
+      setting('sigma_same_model', 'Doubt by origin', 'Measured on the same model elsewhere', '1', 0.08, 0.0..0.5, OWN, 'Copies differ.'),
+      setting('sigma_maker', 'Doubt by origin', 'Maker’s current figure', '1', 0.08, 0.0..0.5, OWN, 'Typical values.'),
+      setting('sigma_nominal', 'Doubt by origin', 'Nominal lamp watts', '1', 0.15, 0.0..0.5, OWN, 'A class name more than a figure.'),
+      setting('sigma_default', 'Doubt by origin', 'Offered default for this engine kind', '1', 0.3, 0.0..1.0, OWN, 'Nobody measured it.'),
+      setting('advertised_low', 'Doubt by origin', 'Advertised watts: lowest believed share', '1', 0.35, 0.05..1.0, OWN,
+              'Advertised watts are a range, not a figure.'),
+      setting('advertised_high', 'Doubt by origin', 'Advertised watts: highest believed share', '1', 1.0, 0.1..2.0, OWN,
+              'Seldom more than claimed.'),
+      setting('flicker_hz', 'AC-lit', 'Flicker people notice below', 'Hz', 100.0, 20.0..400.0, PRACTICE, 'Of the light, not of the coil.')
+    ].freeze
+    BY_KEY = TABLE.to_h { |s| [s.key, s] }.freeze
+
+    # Which voltage amps are figured at; the schools of the trade.
+    VOLTAGE_SCHOOLS = {
+      'measured' => 'Measured running volts, else the setting above',
+      '12.0' => '12.0 V, the name on the lamp', '12.5' => '12.5 V, battery at rest',
+      '13.5' => '13.5 V, running', '14.0' => '14.0 V, running'
+    }.freeze
+
+    attr_reader :voltage_school
+
+    # @param overrides [Hash{String=>Float,String}] settings that differ from the defaults;
+    #   unknown keys are left alone (they belong to a newer version)
+    def initialize(overrides = {})
+      @values = BY_KEY.transform_values(&:default)
+      overrides.each { |key, value| @values[key] = value.to_f if BY_KEY.key?(key) && value.is_a?(Numeric) }
+      @voltage_school = overrides.fetch('voltage_school', 'measured')
+    end
+
+    # @return [Float] the value in force
+    # @raise [KeyError] for a name that is no setting
+    def [](key) = @values.fetch(key.to_s)
+
+    # @return [Input] the value as a row of a working
+    def input(key)
+      setting = BY_KEY.fetch(key.to_s)
+      Input.new(name: setting.label, value: self[key], unit: setting.unit, origin: setting.basis, assumption: setting.key)
+    end
+  end
+end

@@ -1,0 +1,210 @@
+# frozen_string_literal: true
+
+require_relative '../assumptions'
+require_relative '../draw/reading'
+require_relative '../draw/load'
+require_relative 'scenario'
+require_relative 'circuit'
+require_relative 'entry'
+require_relative 'ledger'
+require_relative 'curve'
+require_relative 'next_reading'
+require_relative 'changes'
+require_relative 'accessories'
+require_relative 'ride'
+require_relative 'flags'
+
+module Miser
+  module Budget
+    # The whole budget of a job document: both sides of the conversion, every
+    # scenario and circuit. Everything is computed when first asked for.
+    class Budget
+      SIDES = %w[before after].freeze
+      FALLBACK_LAWS = { 'lamp' => 'filament' }.freeze
+
+      attr_reader :document, :settings, :scenarios, :readings
+
+      # @param document [Hash] a valid job document
+      def initialize(document)
+        document = Budget.floats(document)
+        @document = document
+        @settings = Assumptions.new(document['assumptions'] || {})
+        @machine = document['machine'] || {}
+        @scenarios = (document['scenarios'] || []).map { |s| Scenario.new(s, @machine) }
+        @readings = (document['readings'] || []).map { |r| Draw::Reading.new(r, document['bench'] || {}, settings) }
+        @choices = (document['choices'] || []).to_h { |c| [c['load_id'], c] }
+        @rows = document['loads'] || []
+      end
+
+      # Whole numbers as typed (280 W) become floats, so that no division truncates.
+      def self.floats(node)
+        case node
+        when Hash then node.transform_values { |v| floats(v) }
+        when Array then node.map { |v| floats(v) }
+        when Integer then node.to_f
+        else node
+        end
+      end
+
+      # @return [Float] rpm at the end of the curve; a guess above cruise where not entered
+      def redline
+        speeds = [@machine['redline_rpm'], @machine['cruise_rpm'] && (@machine['cruise_rpm'] * 1.4), *scenarios.map(&:rpm)].compact
+        (@machine['redline_rpm'] || speeds.max || 0).then { |n| n.positive? ? [n, *scenarios.filter_map(&:rpm)].max.to_f : 8000.0 }
+      end
+
+      # @param side [String] before or after
+      # @return [Hash{String=>Ledger}] by circuit id
+      def ledgers(side)
+        (@ledgers ||= {})[side] ||= circuits(side).transform_values { |c| ledger(side, c, entries(side)) }
+      end
+
+      # @return [Line, nil]
+      def line(side, scenario_id, circuit_id)
+        scenario = scenario(scenario_id)
+        scenario && ledgers(side)[circuit_id]&.line(scenario)
+      end
+
+      def scenario(id) = scenarios.find { |s| s.id == id }
+
+      # @return [Array<Line>] in the order of scenarios, then circuits
+      def lines(side) = scenarios.flat_map { |s| ledgers(side).values.filter_map { |l| l.line(s) } }
+
+      # @return [Curve]
+      def curve(scenario_id, circuit_id)
+        Curve.new(SIDES.to_h { |side| [side, ledgers(side).fetch(circuit_id)] }, scenario(scenario_id), redline)
+      end
+
+      # @return [Array<Changes::Change>]
+      def changes = @changes ||= Changes.new(ledgers('before'), ledgers('after'), scenarios).all
+
+      # @return [Array<Accessories::Judged>] in the owner's order
+      def accessories
+        @accessories ||= ledgers('after').flat_map do |id, with_all|
+          wanted = with_all_wanted.select { |e| circuit_of(e.row) == id }
+          bare = ledger('after', with_all.circuit, with_all.entries.reject { |e| e.row['wanted'] })
+          Accessories.new(bare, wanted, scenarios).judge
+        end
+      end
+
+      # @return [Ride] for the side, on the battery's circuit
+      # @return [nil] where no circuit has a battery
+      def ride(side)
+        (@rides ||= {})[side] ||= begin
+          ledger = ledgers(side).values.find { |l| l.circuit.dc? }
+          ledger && Ride.new(ledger, document['ride'] || [], (document['scenarios'] || []).to_h { |s| [s['id'], s] }, @machine, settings)
+        end
+      end
+
+      # @return [Array<Flags::Flag>]
+      def flags = @flags ||= Flags.new(self).all
+
+      # Which reading to take next: for the first scenario in doubt, else the tightest.
+      # @return [Array(Line, NextReading::Candidate), nil]
+      def next_reading
+        known = lines('after').select { |l| l.scenario.running? && l.keeps.known? }
+        line = known.find { |l| l.verdict == 'too_close' } || known.min_by { |l| l.keeps.value.abs / [l.keeps.sigma, 0.001].max }
+        best = line && NextReading.ranked(line).first
+        best && [line, best]
+      end
+
+      # A figure by the id it carries on screen.
+      # @param id [String] such as line/after/idle_night/main/keeps or load/before/l3
+      # @return [Figure, nil]
+      def figure(id)
+        kind, *rest = id.split('/')
+        case kind
+        when 'line' then line_figure(*rest)
+        when 'load' then load_figure(*rest)
+        when 'circuit' then circuit_figure(*rest)
+        when 'reading' then readings.find { |r| r.id == rest[0] }&.volts_figure
+        when 'change' then changes.find { |c| c.load_id == rest[0] }&.saving
+        when 'ride' then SIDES.include?(rest[0]) ? ride(rest[0])&.net : nil
+        end
+      end
+
+      # @param side [String]
+      # @return [Array<Entry>] every load that stands on that side
+      def entries(side)
+        (@entries ||= {})[side] ||= @rows.filter_map { |row| side == 'before' ? entry_before(row) : entry_after(row) }
+      end
+
+      # @return [Array<Entry>] wanted accessories, taken or not
+      def with_all_wanted = @with_all_wanted ||= @rows.select { |r| r['wanted'] }.map { |r| Entry.new(r, load_as_is(r)) }
+
+      # Readings taken on a load or on the part chosen for it. One taken on another
+      # bulb base than stands there now is stale and counts no more.
+      # @return [Array<Draw::Reading>]
+      def readings_on(row, part: nil)
+        readings.select do |r|
+          r.document['load_id'] == row['id'] && r.document['choice_id'] == (part && part['id']) && !stale?(r, row)
+        end
+      end
+
+      # @return [Boolean] whether the lamp was changed under the reading
+      def stale?(reading, row)
+        base = reading.document['base']
+        reading.document['choice_id'].nil? && !base.nil? && base != row['base']
+      end
+
+      private
+
+      def circuits(side)
+        (document['circuits'] || []).to_h do |c|
+          c = c.merge('regulator' => (c['regulator'] || {}).merge(c['regulator_after'])) if side == 'after' && c['regulator_after']
+          [c['id'], Circuit.new(c, @machine, settings)]
+        end
+      end
+
+      def ledger(side, circuit, all)
+        Ledger.new(side: side, circuit: circuit, entries: all.select { |e| circuit_of(e.row) == circuit.id }, settings: settings, redline: redline)
+      end
+
+      def circuit_of(row)
+        ids = @circuit_ids ||= (document['circuits'] || []).map { |c| c['id'] }
+        ids.include?(row['circuit']) ? row['circuit'] : ids.first
+      end
+
+      def entry_before(row) = row['wanted'] ? nil : Entry.new(row, load_as_is(row))
+
+      def entry_after(row)
+        return row['taken'] ? Entry.new(row, load_as_is(row)) : nil if row['wanted']
+
+        choice = @choices[row['id']]
+        case choice && choice['action']
+        when 'remove' then nil
+        when 'swap' then Entry.new(row, load_as_chosen(row, choice), choice)
+        else Entry.new(row, load_as_is(row))
+        end
+      end
+
+      def load_as_is(row)
+        (@as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row), settings: settings,
+                                                     fallback_law: FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law))
+      end
+
+      def load_as_chosen(row, choice)
+        part = choice.fetch('part', {}).merge('count' => row.fetch('count', 1))
+        Draw::Load.new(id: row['id'], name: part['name'] || row['name'], document: part, readings: readings_on(row, part: choice),
+                       settings: settings, fallback_law: 'driver')
+      end
+
+      def line_figure(side, scenario_id, circuit_id, name)
+        return nil unless SIDES.include?(side) && %w[earns spends keeps break_even system_v lasts].include?(name)
+
+        line(side, scenario_id, circuit_id)&.public_send(name)
+      end
+
+      def load_figure(side, id)
+        entry = (SIDES.include?(side) ? entries(side) : with_all_wanted).find { |e| e.id == id }
+        entry && entry.load.figure(volts_for(entry.row))
+      end
+
+      def volts_for(row) = ledgers('before')[circuit_of(row)].circuit.volts
+
+      def circuit_figure(id, name)
+        circuit = ledgers('after')[id]&.circuit
+        { 'volts' => :volts_figure, 'i_inf' => :i_inf_figure, 'cut_in' => :cut_in_figure }[name]&.then { |m| circuit&.public_send(m) }
+      end
+    end
+  end
+end

@@ -1,0 +1,71 @@
+# frozen_string_literal: true
+
+require_relative '../figure'
+
+module Miser
+  module Budget
+    # Each change's own share: what one swap, removal or added accessory does
+    # alone, in every scenario.
+    class Changes
+      # @!attribute saving [Figure] A at budget volts while it is on; negative where it spends more
+      # @!attribute scenarios [Array<Hash>] id, keeps_delta, break_even (Figure) with this change alone
+      Change = Struct.new(:load_id, :name, :from, :to, :circuit, :saving, :scenarios, keyword_init: true)
+
+      # @param before [Hash{String=>Ledger}] by circuit id
+      # @param after [Hash{String=>Ledger}]
+      # @param scenarios [Array<Scenario>]
+      def initialize(before, after, scenarios)
+        @before = before
+        @after = after
+        @scenarios = scenarios
+      end
+
+      # @return [Array<Change>]
+      def all
+        @before.keys.flat_map do |id|
+          old = @before[id].entries.to_h { |e| [e.id, e] }
+          new = @after[id].entries.to_h { |e| [e.id, e] }
+          (old.keys | new.keys).filter_map { |load| change(id, old[load], new[load]) if differs?(old[load], new[load]) }
+        end
+      end
+
+      private
+
+      def differs?(old, new) = old.nil? || new.nil? || !new.choice.nil?
+
+      def change(circuit_id, old, new)
+        entry = new || old
+        Change.new(load_id: entry.id, name: entry.name, circuit: circuit_id, from: old ? 'as it came in' : nil,
+                   to: new && (new.part_name || new.name), saving: saving(circuit_id, old, new),
+                   scenarios: @scenarios.select(&:running?).map { |s| share(circuit_id, s, old, new) })
+      end
+
+      def saving(circuit_id, old, new)
+        volts = @before[circuit_id].circuit.volts
+        unknown = [old, new].compact.find { |e| !e.load.known? }
+        return Figure.unknown('A', unknown.load.reason) if unknown
+
+        pair = [old, new].map { |e| e ? e.load.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0) }
+        Figure.new(pair[0].value - pair[1].value, 'A', sigma: Math.hypot(pair[0].sigma, pair[1].sigma), assumed: pair.any?(&:assumed)) do
+          inputs = { 'before' => old, 'after' => new }.filter_map do |side, e|
+            e && Input.new(name: side == 'before' ? e.name : (e.part_name || e.name), value: e.load.amps(volts), unit: 'A', sigma: e.load.sigma(volts),
+                           origin: e.load.anchor.origin.label, ref: "load/#{side}/#{e.id}")
+          end
+          Working.new(title: "Saved by #{(new || old).name}", formula: 'I_before(V) − I_after(V)', inputs: inputs, source: 'draw laws',
+                      notes: [format('Both at %.1f V, while lit. The saving at running volts differs from the bench.', volts)])
+        end
+      end
+
+      def share(circuit_id, scenario, old, new)
+        ledger = @before[circuit_id]
+        line = ledger.line(scenario)
+        volts = ledger.circuit.volts
+        delta = [[new, 1], [old, -1]].sum { |e, sign| e&.load&.known? ? sign * scenario.duty(e.row) * e.load.amps(volts) : 0.0 }
+        unknown = [old, new].compact.any? { |e| !e.load.known? }
+        return { id: scenario.id, keeps_delta: nil, break_even: Figure.unknown('rpm', 'draw unknown') } if unknown || !line.spends.known?
+
+        { id: scenario.id, keeps_delta: -delta, break_even: ledger.break_even([line.spends.value + delta, 0.0].max) }
+      end
+    end
+  end
+end

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Miser
+  module Budget
+    # Earning, keeping and volts sampled over engine speed, for one scenario and
+    # circuit, both sides: what the screen draws and slides along.
+    class Curve
+      POINTS = 200
+
+      attr_reader :rpm, :earns, :earns_sigma, :keeps, :keeps_sigma, :system_v, :reason
+
+      # @param ledgers [Hash{String=>Ledger}] before, after
+      # @param scenario [Scenario]
+      # @param redline [Float] rpm at the right-hand end
+      def initialize(ledgers, scenario, redline)
+        @rpm = grid(redline)
+        @keeps = {}
+        @keeps_sigma = {}
+        @system_v = {}
+        circuit = ledgers['before'].circuit
+        @reason = circuit.reason unless circuit.curve
+        return unless circuit.curve
+
+        @earns = rpm.map { |n| circuit.curve.amps(n, circuit.volts) }
+        @earns_sigma = rpm.map { |n| circuit.curve.sigma(n, circuit.volts) }
+        ledgers.each { |side, ledger| sample(side, ledger, scenario) }
+      end
+
+      private
+
+      # A round step, so that the slider stops at round speeds.
+      def grid(redline)
+        step = [(redline / POINTS / 5.0).ceil * 5, 5].max
+        (0..POINTS).map { |i| i * step }.take_while { |n| n <= redline + step }
+      end
+
+      def sample(side, ledger, scenario)
+        line = ledger.line(scenario) or return
+        volts_known = line.system_v.known?
+        keeps[side] = line.spends.known? ? earns.map { |a| a - line.spends.value } : nil
+        keeps_sigma[side] = line.spends.known? ? earns_sigma.map { |s| Math.hypot(s, line.spends.sigma) } : nil
+        near = nil
+        system_v[side] = volts_known ? rpm.map { |n| near = ledger.point(scenario, n, near: near).volts } : nil
+      end
+    end
+  end
+end

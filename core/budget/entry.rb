@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+require_relative '../job/roles'
+require_relative '../draw/load'
+
+module Miser
+  module Budget
+    # A load as it stands on one side of the conversion: the job's row, what it
+    # draws there, and how it is marked on the rail.
+    class Entry
+      attr_reader :row, :load, :choice
+
+      # @param row [Hash] member of the job's loads
+      # @param load [Draw::Load]
+      # @param choice [Hash, nil] the choice that put it there
+      def initialize(row, load, choice = nil)
+        @row = row
+        @load = load
+        @choice = choice
+      end
+
+      def id = row['id']
+      def name = row['name']
+      def part_name = choice && choice.dig('part', 'name')
+      def role = Job::Roles.named(row['role'])
+
+      # @return [String] filament, led, engine, accessory, resistor
+      def kind
+        @kind ||= if row['role'] == 'load_resistor' then 'resistor'
+                  elsif row['group'] != 'lamp' then row['group']
+                  else load.filament? ? 'filament' : 'led' # rubocop:disable Style/NestedTernaryOperator
+                  end
+      end
+
+      def lit? = %w[filament led].include?(kind)
+
+      # What it stands before it dies.
+      # @param settings [Assumptions]
+      # @return [Float, nil] V; nil where it does not matter
+      def limit_v(settings)
+        return load.document['max_v'] if load.document['max_v']
+
+        case kind
+        when 'filament' then settings[:lamp_limit_v]
+        when 'led', 'accessory' then settings[:led_limit_v]
+        end
+      end
+
+      # @return [Float] A drawn with the key off
+      def key_off_a = (load.document['key_off_a'] || 0.0) * load.count
+    end
+  end
+end

@@ -1,0 +1,102 @@
+# frozen_string_literal: true
+
+require_relative 'runaway'
+require_relative '../cautions'
+
+module Miser
+  module Budget
+    # What a person must be told that no ledger line says.
+    class Flags
+      # @!attribute level [String] danger, warning, note
+      Flag = Struct.new(:key, :level, :side, :text, :cure, keyword_init: true)
+
+      # @param budget [Budget]
+      def initialize(budget)
+        @budget = budget
+        @settings = budget.settings
+      end
+
+      # @return [Array<Flag>]
+      def all
+        [data_bus, *runaways, *needs_dc, *charging_fault, *flicker, *signals, *curve_remarks, *nothing_kept].compact
+      end
+
+      private
+
+      def data_bus
+        return unless @budget.document['system'] == 'data_bus'
+
+        Flag.new(key: 'data_bus', level: 'warning', text: Cautions::TABLE['data_bus'],
+                 cure: 'A hub fed by the battery and triggered by the lamp wires; a lamp the controller watches may still show a fault.')
+      end
+
+      def runaways
+        Budget::SIDES.flat_map do |side|
+          @budget.ledgers(side).values.filter_map do |ledger|
+            danger = Runaway.worst(ledger, @budget.scenarios, @budget.redline)
+            danger && Flag.new(key: 'ac_runaway', level: 'danger', side: side,
+                               text: format('%<side>s: the coil passes %<limit>.1f V at %<rpm>d rpm and reaches %<peak>.0f V at %<redline>d rpm (%<scenario>s). %<weakest>s is rated to %<limit>.1f V.',
+                                            side: side == 'after' ? 'After the change' : 'As it came in', limit: danger.limit_v, rpm: danger.crosses_rpm.round(-1),
+                                            peak: danger.peak_v, redline: danger.peak_rpm.round, scenario: danger.scenario.name, weakest: danger.weakest),
+                               cure: 'Fit an AC regulator, or a rectifier-regulator, before any LED unit.')
+          end
+        end
+      end
+
+      def needs_dc
+        @budget.ledgers('after').values.select { |l| l.circuit.ac? && !l.circuit.rectified? }.flat_map do |ledger|
+          ledger.entries.select { |e| e.load.document['supply'] == 'dc' }.map do |e|
+            Flag.new(key: 'needs_dc', level: 'danger', side: 'after', text: "#{e.part_name || e.name} needs DC; this circuit is AC.",
+                     cure: 'Fit a rectifier-regulator with smoothing, or choose an AC-rated unit.')
+          end
+        end
+      end
+
+      # Low volts at cruise with amps to spare is no budget matter.
+      def charging_fault
+        @budget.ledgers('before').values.select { |l| l.circuit.dc? && l.circuit.measured_volts }.filter_map do |ledger|
+          volts = ledger.circuit.measured_volts
+          if volts < @settings[:low_cruise_v]
+            Flag.new(key: 'charging_fault', level: 'warning', text: format('%.1f V measured running: under %.1f V with a light load is a charging fault, not a budget.', volts, @settings[:low_cruise_v]),
+                     cure: 'Check stator, regulator, earths and battery before counting amps.')
+          elsif volts > 14.8
+            Flag.new(key: 'overcharge', level: 'warning', text: format('%.1f V measured running: over 14.8 V the regulator is at fault.', volts), cure: 'Check the regulator and its earth.')
+          end
+        end
+      end
+
+      def flicker
+        @budget.ledgers('after').values.select { |l| l.circuit.ac? && l.circuit.pole_pairs && !l.circuit.rectified? }.filter_map do |ledger|
+          slowest = @budget.scenarios.select { |s| s.running? && s.rpm&.positive? }.min_by(&:rpm) or next
+          hz = ledger.line(slowest).flicker_hz
+          next unless hz < @settings[:flicker_hz] && ledger.entries.any? { |e| e.kind == 'led' }
+
+          Flag.new(key: 'flicker', level: 'note', side: 'after', text: format('LED light pulses at %.0f Hz at %d rpm; people notice under %.0f Hz.', hz, slowest.rpm.round, @settings[:flicker_hz]),
+                   cure: 'Rectify and smooth, or choose a unit with its own storage.')
+        end
+      end
+
+      # Changing what a flasher listens to changes how it flashes.
+      def signals
+        swapped = @budget.ledgers('after').values.flat_map(&:entries).any? { |e| e.choice && e.row['role'].to_s.start_with?('signal_') && e.kind == 'led' }
+        return [] unless swapped
+
+        [Flag.new(key: 'flasher', level: 'note', side: 'after', text: 'Turn signals changed to LED: a flasher that listens to the draw may run fast or stay on.',
+                  cure: 'Plan a load-independent flasher; try all four before closing up.')]
+      end
+
+      def curve_remarks
+        @budget.ledgers('before').values.flat_map { |l| l.circuit.remarks }.map { |text| Flag.new(key: 'curve', level: 'note', text: text) }
+      end
+
+      def nothing_kept
+        @budget.ledgers('after').values.filter_map do |ledger|
+          lines = @budget.scenarios.select(&:running?).filter_map { |s| ledger.line(s) }
+          next unless lines.any? && lines.all? { |l| l.verdict == 'owes' }
+
+          Flag.new(key: 'never_keeps', level: 'warning', side: 'after', text: "#{ledger.circuit.name}: owes in every scenario.", cure: 'Fewer loads, or a check of the charging system.')
+        end
+      end
+    end
+  end
+end

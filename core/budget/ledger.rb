@@ -1,0 +1,103 @@
+# frozen_string_literal: true
+
+require_relative '../draw/sum'
+require_relative '../charging/operating_point'
+require_relative 'circuit'
+require_relative 'entry'
+require_relative 'line'
+
+module Miser
+  module Budget
+    # The loads of one circuit on one side of the conversion, against what the
+    # circuit earns.
+    class Ledger
+      # A load's share of one line. amps is nil where the draw is unknown.
+      Block = Struct.new(:entry, :duty, :amps, :sigma) do
+        def assumed? = amps&.positive? && entry.load.anchor ? entry.load.anchor.origin.assumed? : false
+      end
+
+      attr_reader :side, :circuit, :entries, :settings
+
+      # @param side [String] before or after
+      # @param circuit [Circuit]
+      # @param entries [Array<Entry>]
+      # @param settings [Assumptions]
+      # @param redline [Float, nil] rpm
+      def initialize(side:, circuit:, entries:, settings:, redline: nil)
+        @side = side
+        @circuit = circuit
+        @entries = entries
+        @settings = settings
+        @redline = redline
+        @draws = entries.to_h { |e| [e.id, e.load.known? ? [e.load.amps(circuit.volts), e.load.sigma(circuit.volts)] : nil] }
+        @lines = {}
+        @sums = {}
+      end
+
+      # @return [Line, nil] nil where the scenario says nothing of this circuit
+      def line(scenario)
+        return nil if circuit.ac? && !scenario.running?
+
+        @lines[scenario.id] ||= Line.new(self, scenario)
+      end
+
+      # @return [Array<Block>] of every load that is on in the scenario
+      def blocks(scenario)
+        (@blocks ||= {})[scenario.id] ||= scenario.parked? ? entries.filter_map { |e| parked_block(e) } : lit_blocks(scenario)
+      end
+
+      # @return [Draw::Sum] of the known loads at their duty
+      def sum(scenario)
+        @sums[scenario.id] ||= Draw::Sum.new(
+          scenario.parked? ? [] : blocks(scenario).filter_map { |b| [b.entry.load.law, b.duty * b.entry.load.count] if b.amps }
+        )
+      end
+
+      # @param near [Float, nil] volts found at a neighbouring speed
+      # @return [Charging::OperatingPoint::Result, nil]
+      def point(scenario, rpm, near: nil)
+        rpm && solver(scenario).at(scenario.running? ? rpm : 0.0, near: near)
+      end
+
+      # @param spend [Float] A
+      # @return [Figure] rpm above which the circuit keeps
+      def break_even(spend)
+        return Figure.unknown('rpm', circuit.reason) unless circuit.curve
+
+        rpm = circuit.curve.break_even(spend, circuit.volts)
+        return Figure.unknown('rpm', format('never: it spends %.1f A and the most it can earn is %.1f A', spend, circuit.curve.i_inf)) unless rpm
+        return Figure.unknown('rpm', format('not below the redline: %d rpm would be needed', rpm.round)) if @redline && rpm > @redline
+
+        Figure.new(rpm, 'rpm', assumed: circuit.assumed?) do
+          Working.new(title: 'Break-even speed', formula: 'n = √(b / (a − (S/h)²)) · V / V_ref',
+                      inputs: [Input.new(name: 'Spent S', value: spend, unit: 'A', origin: 'ledger'),
+                               Input.new(name: 'a', value: circuit.curve.a, unit: 'A²', origin: circuit.basis_words),
+                               Input.new(name: 'b', value: circuit.curve.b, unit: 'A²·rpm²', origin: circuit.basis_words),
+                               Input.new(name: 'Volts', value: circuit.volts, unit: 'V', origin: 'budget volts', ref: "circuit/#{circuit.id}/volts")],
+                      source: Circuit::CURVE_SOURCE, notes: ['The earn curve solved for engine speed at what is spent.'])
+        end
+      end
+
+      private
+
+      def lit_blocks(scenario)
+        entries.filter_map do |entry|
+          duty = scenario.duty(entry.row)
+          next if duty.zero?
+
+          amps, sigma = @draws[entry.id]
+          Block.new(entry, duty, amps && (amps * duty), sigma && (sigma * duty))
+        end
+      end
+
+      def parked_block(entry)
+        amps = entry.key_off_a
+        amps.positive? ? Block.new(entry, 1.0, amps, amps * settings[:sigma_maker]) : nil
+      end
+
+      def solver(scenario)
+        (@solvers ||= {})[scenario.id] ||= Charging::OperatingPoint.new(curve: circuit.curve, sum: sum(scenario), battery: circuit.battery, held: circuit.held)
+      end
+    end
+  end
+end

@@ -1,0 +1,212 @@
+# frozen_string_literal: true
+
+require_relative '../figure'
+require_relative '../charging/flicker'
+require_relative 'verdict'
+
+module Miser
+  module Budget
+    # One line of the ledger: one scenario on one circuit, one side of the
+    # conversion. What is earned, spent, kept, and at what volts it really runs.
+    class Line
+      attr_reader :ledger, :scenario
+
+      # @param ledger [Ledger]
+      # @param scenario [Scenario]
+      def initialize(ledger, scenario)
+        @ledger = ledger
+        @scenario = scenario
+        @circuit = ledger.circuit
+        @volts = @circuit.volts
+        @blocks = ledger.blocks(scenario)
+      end
+
+      attr_reader :blocks, :circuit
+
+      def rpm = scenario.rpm
+
+      # @return [Figure] A
+      def earns
+        @earns ||= if !scenario.running? then Figure.new(0.0, 'A', sigma: 0.0) { plain('Earned', '0: the engine is off') }
+                   elsif rpm.nil? then Figure.unknown('A', scenario.reason)
+                   else @circuit.earns(rpm, earn_by_volts.abs)
+                   end
+      end
+
+      # @return [Figure] A
+      def spends
+        @spends ||= if unknown_loads.any?
+                      Figure.unknown('A', "draw unknown: #{unknown_loads.map { |b| b.entry.name }.join(', ')}")
+                    else
+                      Figure.new(known_spends, 'A', sigma: Math.hypot(load_sigma, spend_by_volts), assumed: blocks.any?(&:assumed?)) { spends_working }
+                    end
+      end
+
+      # @return [Float] A of the loads whose draw is known
+      def known_spends = @known_spends ||= blocks.sum { |b| b.amps || 0.0 }
+
+      # @return [Figure] A
+      def keeps
+        @keeps ||= if earns.known? && spends.known?
+                     Figure.new(earns.value - spends.value, 'A', sigma: keep_sigma, assumed: earns.assumed || spends.assumed) { keeps_working }
+                   else
+                     Figure.unknown('A', [earns, spends].filter_map(&:reason).join('; '))
+                   end
+      end
+
+      def verdict = Verdict.of(keeps.value, keeps.sigma)
+
+      # Speed above which it keeps.
+      # @return [Figure] rpm
+      def break_even
+        @break_even ||= if !scenario.running? then Figure.unknown('rpm', 'the engine is off')
+                        elsif @circuit.curve.nil? then Figure.unknown('rpm', @circuit.reason)
+                        elsif !spends.known? then Figure.unknown('rpm', spends.reason)
+                        else @ledger.break_even(spends.value)
+                        end
+      end
+
+      # @return [Charging::OperatingPoint::Result, nil]
+      def point = @point ||= @ledger.point(scenario, rpm)
+
+      # @return [Figure] V the system settles at
+      def system_v
+        @system_v ||= if rpm.nil? then Figure.unknown('V', scenario.reason)
+                      elsif !spends.known? then Figure.unknown('V', spends.reason)
+                      elsif scenario.running? && @circuit.curve.nil? then Figure.unknown('V', @circuit.reason)
+                      elsif @circuit.battery.nil? && !scenario.running? then Figure.unknown('V', 'battery capacity is not entered')
+                      elsif @circuit.dc? && @circuit.battery.nil? && point.regime != :held
+                        Figure.unknown('V', 'battery capacity is not entered')
+                      else Figure.new(point.volts, 'V') { volts_working }
+                      end
+      end
+
+      # @return [Array<Hash>] share of its rated light, per lamp lit in this scenario
+      def light
+        return [] unless system_v.known? && !scenario.parked?
+
+        volts = system_v.value
+        blocks.filter_map do |b|
+          next unless b.amps && b.entry.lit?
+
+          share = b.entry.load.law.light(volts, of: b.entry.load.light_v)
+          share && { load: b.entry.id, share: share }
+        end
+      end
+
+      # How long the battery makes up a deficit.
+      # @return [Figure] h
+      def lasts
+        battery = @circuit.battery
+        return Figure.unknown('h', 'there is no battery on this circuit') if @circuit.ac?
+        return Figure.unknown('h', 'battery capacity is not entered') unless battery
+        return Figure.unknown('h', keeps.reason) unless keeps.known?
+        return Figure.unknown('h', 'nothing is taken from the battery') unless keeps.value.negative?
+
+        deficit = -keeps.value
+        hours = scenario.parked? ? battery.days(deficit) * 24 : battery.hours(deficit)
+        Figure.new(hours, 'h', assumed: true) { lasts_working(deficit, battery) }
+      end
+
+      # @return [Float, nil] Hz at which the light pulses on an AC circuit
+      def flicker_hz
+        return nil unless @circuit.ac? && @circuit.pole_pairs && rpm&.positive?
+
+        Charging::Flicker.light_hz(@circuit.pole_pairs, rpm, half_wave: @circuit.half_wave?)
+      end
+
+      # Parts of the doubt in what is kept, as variances.
+      # @return [Hash{Object=>Float}] entry, :earns or :volts => A²
+      def doubt
+        parts = blocks.filter_map { |b| b.sigma && [b.entry, b.sigma**2] }.to_h
+        parts[:earns] = curve_sigma**2
+        parts[:volts] = (earn_by_volts - spend_by_volts)**2
+        parts
+      end
+
+      private
+
+      def unknown_loads = @unknown_loads ||= blocks.select { |b| b.amps.nil? }
+
+      def load_sigma = @load_sigma ||= Math.sqrt(blocks.sum { |b| b.sigma ? b.sigma * b.sigma : 0.0 })
+
+      def curve_sigma = scenario.running? && rpm && @circuit.curve ? @circuit.curve.sigma(rpm, @volts) : 0.0
+
+      # Volts move earning and spending together, so their share of the doubt in
+      # what is kept is taken once, with its sign.
+      def earn_by_volts
+        return 0.0 unless scenario.running? && rpm && @circuit.curve
+
+        @earn_by_volts ||= half_difference { |v| @circuit.curve.amps(rpm, v) }
+      end
+
+      def spend_by_volts
+        return 0.0 if scenario.parked?
+
+        sum = @ledger.sum(scenario)
+        @spend_by_volts ||= half_difference { |v| sum.amps(v) }
+      end
+
+      def half_difference
+        step = @circuit.volts_sigma
+        step.zero? ? 0.0 : (yield(@volts + step) - yield(@volts - step)) / 2
+      end
+
+      def keep_sigma = Math.sqrt((load_sigma**2) + (curve_sigma**2) + ((earn_by_volts - spend_by_volts)**2))
+
+      def plain(title, text) = Working.new(title: title, formula: text, inputs: [], source: '', notes: [])
+
+      def path(name) = "line/#{@ledger.side}/#{scenario.id}/#{@circuit.id}/#{name}"
+
+      def spends_working
+        inputs = blocks.select { |b| b.duty.positive? }.map do |b|
+          Input.new(name: b.duty == 1.0 ? b.entry.name : "#{b.entry.name} × duty #{format('%g', b.duty)}", value: b.amps, unit: 'A', sigma: b.sigma,
+                    origin: b.entry.load.anchor&.origin&.label || 'key-off draw, entered', ref: "load/#{@ledger.side}/#{b.entry.id}")
+        end
+        Working.new(title: "Spent: #{scenario.name}", formula: 'Σ duty · I(V)', inputs: inputs, source: 'sum of the loads; doubts add in quadrature',
+                    notes: [format('Every draw is carried to %.1f V by its own law first.', @volts)])
+      end
+
+      def keeps_working
+        Working.new(title: "Kept: #{scenario.name}", formula: 'keep = earn(n) − Σ duty · I(V)',
+                    inputs: [Input.new(name: 'Earned', value: earns.value, unit: 'A', sigma: earns.sigma, origin: @circuit.curve ? @circuit.basis_words : 'engine off', ref: path('earns')),
+                             Input.new(name: 'Spent', value: spends.value, unit: 'A', sigma: spends.sigma, origin: 'ledger', ref: path('spends')),
+                             Input.new(name: 'Volts', value: @volts, unit: 'V', sigma: @circuit.volts_sigma, origin: 'budget volts', ref: "circuit/#{@circuit.id}/volts")],
+                    source: 'common practice',
+                    notes: ['Keeps if more than 2σ above nothing, owes if more than 2σ below, else too close to call.',
+                            'A doubt in the volts moves earning and spending together; it is counted once.'])
+      end
+
+      def volts_working
+        formula = @circuit.dc? ? 'alternator(n, V) + battery(V) = Σ loads(V), no higher than the regulator holds' : 'I_inf·√(1 − (V·n0/(V_ref·n))²) = Σ I(V), then the regulator clamps'
+        inputs = [Input.new(name: 'Engine speed', value: rpm, unit: 'rpm', origin: 'scenario'),
+                  Input.new(name: 'Alternator gives', value: point.alternator_a, unit: 'A', origin: 'solved'),
+                  Input.new(name: 'Loads take', value: @ledger.sum(scenario).amps(point.volts), unit: 'A', origin: 'solved')]
+        if @circuit.battery
+          inputs << Input.new(name: 'Battery gives', value: point.battery_a, unit: 'A', origin: 'solved')
+          inputs << Input.new(name: 'Battery at rest', value: @circuit.battery.rest_v, unit: 'V', origin: 'battery')
+          inputs << (@circuit.battery.ohms_assumed? ? @ledger.settings.input('battery_ohm_ah') : Input.new(name: 'Battery resistance', value: @circuit.battery.ohms, unit: 'Ω', origin: 'measured'))
+        end
+        inputs << Input.new(name: 'Regulator holds', value: @circuit.held, unit: 'V', origin: @circuit.measured_volts ? 'measured' : 'assumed') if @circuit.held
+        Working.new(title: "System volts: #{scenario.name}", formula: formula, inputs: inputs, source: Circuit::CURVE_SOURCE, notes: [])
+      end
+
+      def lasts_working(deficit, battery)
+        settings = @ledger.settings
+        if scenario.parked?
+          Working.new(title: 'Days until it will not crank', formula: 't = usable Ah / I / 24',
+                      inputs: [Input.new(name: 'Key-off draw', value: deficit, unit: 'A', origin: 'ledger', ref: path('spends')),
+                               Input.new(name: 'Usable', value: battery.usable_ah, unit: 'Ah', origin: 'battery'), settings.input('no_crank_soc')],
+                      source: 'common practice', notes: ['The battery’s own leakage is not counted.'])
+        else
+          Working.new(title: 'Until it will not crank', formula: 't = usable share · H · (C / (I·H))^k',
+                      inputs: [Input.new(name: 'Deficit', value: deficit, unit: 'A', origin: 'ledger', ref: path('keeps')),
+                               Input.new(name: 'Capacity', value: battery.capacity_ah, unit: 'Ah', origin: 'entered'),
+                               Input.new(name: 'Charge now', value: battery.charge, unit: '1', origin: 'battery'),
+                               settings.input('peukert'), settings.input('capacity_hours'), settings.input('no_crank_soc')],
+                      source: 'Peukert’s law', notes: [])
+        end
+      end
+    end
+  end
+end

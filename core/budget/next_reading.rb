@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+module Miser
+  module Budget
+    # The one reading that would take most from the doubt in what is kept.
+    class NextReading
+      # @!attribute what [String] load, earns, volts
+      # @!attribute share [Float] of the variance now
+      # @!attribute sigma_after [Float] A, doubt left in what is kept once it is taken
+      Candidate = Struct.new(:what, :load_id, :name, :share, :sigma_after, :origin, :stage, keyword_init: true)
+
+      # @param line [Line]
+      # @return [Array<Candidate>] most worthwhile first; empty where nothing would help
+      def self.ranked(line)
+        doubt = line.doubt
+        total = doubt.values.sum
+        return [] unless total.positive?
+
+        doubt.filter_map { |what, variance| candidate(line, what, variance, total) }.sort_by(&:sigma_after)
+      end
+
+      def self.candidate(line, what, variance, total)
+        left = left_after(line, what, variance)
+        return nil if variance - left < 0.02 * total
+
+        common = { share: variance / total, sigma_after: Math.sqrt(total - variance + left) }
+        case what
+        when :earns
+          Candidate.new(what: 'earns', name: line.circuit.assumed? ? 'charging output, with a clamp meter at two speeds' : 'another point of the charging output, near this speed', origin: line.circuit.basis_words, stage: 'intake', **common)
+        when :volts
+          Candidate.new(what: 'volts', name: 'running volts at the battery', origin: 'assumed', stage: 'intake', **common)
+        else
+          Candidate.new(what: 'load', load_id: what.id, name: what.part_name || what.name, origin: what.load.anchor.origin.label, stage: 'readings', **common)
+        end
+      end
+      private_class_method :candidate
+
+      # Variance that would be left, A².
+      def self.left_after(line, what, variance)
+        circuit = line.circuit
+        left = case what
+               when :earns then circuit.clamp_sigma(line.earns.value || 0.0)**2
+               when :volts then circuit.volts_sigma.zero? ? variance : variance * ((line.ledger.settings[:measured_v_sigma] / circuit.volts_sigma)**2)
+               else
+                 return variance if line.scenario.parked? || what.load.anchor.nil?
+
+                 (line.scenario.duty(what.row) * what.load.sigma_if_measured(circuit.volts))**2
+               end
+        [left, variance].min
+      end
+      private_class_method :left_after
+    end
+  end
+end

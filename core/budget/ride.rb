@@ -1,0 +1,111 @@
+# frozen_string_literal: true
+
+require_relative '../figure'
+require_relative '../charging/battery'
+require_relative 'scenario'
+
+module Miser
+  module Budget
+    # A ride as minutes in each scenario: what it puts into the battery or takes.
+    class Ride
+      MOST_RIDES = 365
+
+      attr_reader :net, :legs, :charge_before, :charge_after, :rides, :reason
+
+      # @param ledger [Ledger] of the battery's circuit
+      # @param legs [Array<Hash>] minutes, scenario, rpm
+      # @param scenarios [Hash{String=>Hash}] scenario documents by id
+      # @param machine [Hash]
+      # @param settings [Assumptions]
+      def initialize(ledger, legs, scenarios, machine, settings)
+        @ledger = ledger
+        @rows = legs
+        @scenarios = scenarios
+        @machine = machine
+        @settings = settings
+        @battery = ledger.circuit.battery
+        @reason = missing
+        reason ? @net = Figure.unknown('Ah', reason) : ride
+      end
+
+      private
+
+      def missing
+        return 'no ride is entered' if @rows.empty?
+        return 'battery capacity is not entered' unless @battery
+
+        @rows.each do |leg|
+          return 'every part of the ride needs its minutes' unless leg['minutes']
+          return 'a part of the ride names a scenario that is gone' unless @scenarios[leg['scenario']]
+
+          line = line_for(leg)
+          return line.keeps.reason unless line.keeps.known?
+        end
+        nil
+      end
+
+      def line_for(leg)
+        document = @scenarios[leg['scenario']]
+        document = document.merge('rpm' => leg['rpm']) if leg['rpm'] && document['engine'] == 'running'
+        Line.new(@ledger, Scenario.new(document.merge('id' => "#{document['id']}@#{leg['rpm']}"), @machine))
+      end
+
+      def ride
+        @charge_before = @battery.charge
+        @lines = @rows.map { |leg| [leg, line_for(leg)] }
+        total, sigma = tally
+        @charge_after = once(@charge_before)
+        @net = Figure.new(total, 'Ah', sigma: sigma, assumed: true) { working(total) }
+        @rides = count_rides
+      end
+
+      def tally
+        @legs = @lines.map do |leg, line|
+          hours = leg['minutes'] / 60.0
+          { id: leg['id'], ah: into_battery(line, @battery.charge) * hours, sigma: (line.keeps.sigma || 0.0) * hours, keeps: line.keeps.value }
+        end
+        [@legs.sum { |l| l[:ah] } - @settings[:crank_ah], @legs.sum { |l| l[:sigma] }]
+      end
+
+      # Amps that reach the battery (above 0) or leave it.
+      def into_battery(line, charge)
+        keep = line.keeps.value
+        return keep if keep.negative?
+        return 0.0 if charge >= 1.0
+
+        [keep, @battery.most_charge].min * @settings[:charge_efficiency]
+      end
+
+      # @return [Float] charge after one ride that began with that charge
+      def once(charge)
+        capacity = @battery.capacity_ah
+        charge -= @settings[:crank_ah] / capacity
+        @lines.each { |leg, line| charge = (charge + (into_battery(line, charge) * leg['minutes'] / 60.0 / capacity)).clamp(0.0, 1.0) }
+        charge
+      end
+
+      # @return [Integer, nil] rides begun before it will not crank; nil where it never comes to that
+      def count_rides
+        charge = @charge_before
+        MOST_RIDES.times do |i|
+          return i if charge < @settings[:no_crank_soc]
+
+          after = once(charge)
+          return nil if after >= charge - 1e-6
+
+          charge = after
+        end
+        nil
+      end
+
+      def working(total)
+        inputs = @lines.zip(@legs).map do |(leg, line), result|
+          Input.new(name: format('%<name>s, %<min>g min', name: line.scenario.name, min: leg['minutes']), value: result[:ah], unit: 'Ah', sigma: result[:sigma], origin: 'ledger')
+        end
+        inputs << @settings.input('crank_ah')
+        Working.new(title: format('Ride: %+.2f Ah', total), formula: 'Σ keep · t, less the start; what is put in is limited by what the battery takes', inputs: inputs,
+                    source: 'common practice', notes: ['Doubts of one ride’s parts come from the same curve and loads: they add straight.'])
+      end
+    end
+  end
+end

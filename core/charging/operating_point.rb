@@ -1,0 +1,114 @@
+# frozen_string_literal: true
+
+module Miser
+  module Charging
+    # Where earning and spending meet: the system's volts at one engine speed.
+    #
+    #     alternator(n, V) + battery(V) = Σ loads(V)
+    #
+    # and V no higher than the regulator holds. With constant-power drivers the
+    # equation can have several roots; the highest is the one a running machine
+    # sags down to, so it is looked for from above.
+    class OperatingPoint
+      # @!attribute regime [Symbol] :held, :sagging, :coil, :runaway, :battery, :dead
+      Result = Struct.new(:volts, :alternator_a, :battery_a, :regime)
+
+      STEPS = 48
+      LOWEST = 0.05 # V; below this nothing is fed
+
+      # @param curve [EarnCurve, nil]
+      # @param sum [Draw::Sum]
+      # @param battery [Battery, nil]
+      # @param held [Float, nil] volts the regulator holds; nil without one
+      def initialize(curve:, sum:, battery: nil, held: nil)
+        @curve = curve
+        @sum = sum
+        @battery = battery
+        @held = held
+      end
+
+      # @param rpm [Float]
+      # @param near [Float, nil] volts found at a neighbouring speed, to start from
+      # @return [Result]
+      def at(rpm, near: nil)
+        turning = @curve && rpm.positive?
+        return Result.new(0.0, 0.0, 0.0, :dead) unless turning || @battery
+
+        ceiling = turning ? [@held, @battery ? nil : @curve.open_circuit(rpm)].compact.min : @battery.rest_v
+        ceiling ||= @curve.open_circuit(rpm)
+        ceiling = [ceiling, @battery.rest_v].max if @battery
+        volts = solve(rpm, ceiling, near)
+        Result.new(volts, turning ? @curve.amps(rpm, volts) : 0.0, @battery ? @battery.amps(volts) : 0.0, regime(rpm, volts, turning))
+      end
+
+      private
+
+      def regime(rpm, volts, turning)
+        return :battery unless turning && @curve.amps(rpm, volts).positive?
+        return :held if @held && volts >= @held - 1e-6
+
+        @battery ? :sagging : :coil
+      end
+
+      # Amps to spare at those volts.
+      def spare(rpm, volts)
+        earned = @curve && rpm.positive? ? @curve.amps(rpm, volts) : 0.0
+        earned += @battery.amps(volts) if @battery
+        earned - @sum.amps(volts)
+      end
+
+      def solve(rpm, ceiling, near)
+        return ceiling if ceiling <= LOWEST || spare(rpm, ceiling) >= 0
+
+        low, high = near && bracket(rpm, near, ceiling)
+        low, high = descend(rpm, ceiling) unless low
+        low ? close_in(rpm, low, high) : 0.0
+      end
+
+      # A narrow bracket round a neighbour's answer, where the sign does change there.
+      def bracket(rpm, near, ceiling)
+        low = near * 0.96
+        high = [near * 1.04, ceiling].min
+        return nil unless low < high && spare(rpm, low) >= 0 && spare(rpm, high).negative?
+
+        [low, high]
+      end
+
+      # Steps down from the ceiling, and at every voltage where a load switches.
+      def descend(rpm, ceiling)
+        stops = (0..STEPS).map { |i| ceiling - ((ceiling - LOWEST) * i / STEPS) }
+        @sum.thresholds.each { |v| stops.push(v, v - 1e-9) if v < ceiling }
+        stops.sort.reverse.each_cons(2) { |high, low| return [low, high] if spare(rpm, low) >= 0 }
+        nil
+      end
+
+      # Regula falsi with halving of the stale end (Illinois).
+      def close_in(rpm, low, high)
+        f_low = spare(rpm, low)
+        f_high = spare(rpm, high)
+        side = 0
+        80.times do
+          return low if high - low < 1e-9
+
+          mid = f_low == f_high ? (low + high) / 2 : ((low * f_high) - (high * f_low)) / (f_high - f_low)
+          mid = (low + high) / 2 unless mid > low && mid < high
+          f_mid = spare(rpm, mid)
+          return mid if f_mid.abs < 1e-9
+
+          if f_mid.positive?
+            low = mid
+            f_low = f_mid
+            f_high /= 2 if side == 1
+            side = 1
+          else
+            high = mid
+            f_high = f_mid
+            f_low /= 2 if side == -1
+            side = -1
+          end
+        end
+        (low + high) / 2
+      end
+    end
+  end
+end

@@ -1,0 +1,163 @@
+# frozen_string_literal: true
+
+require_relative '../figure'
+require_relative 'laws'
+require_relative 'origin'
+require_relative 'lamp_base'
+require_relative 'reading'
+
+module Miser
+  module Draw
+    # One consumer: its law, anchored at the best figure known for it, with doubt
+    # and origin. The same class serves a lamp as it came in and the part chosen
+    # in its place.
+    class Load
+      # What a load draws at one voltage point, and how well that is known.
+      Anchor = Struct.new(:volts, :volts_sigma, :amps, :sigma, :origin, :reading, :note, keyword_init: true)
+
+      attr_reader :id, :name, :document, :anchor, :law, :reason, :law_origin, :law_confidence
+
+      # @param id [String]
+      # @param name [String]
+      # @param document [Hash] law, figures, base, filament, rated_w, count, min_v, forward_v …
+      # @param readings [Array<Reading>] taken on this very thing
+      # @param settings [Assumptions]
+      # @param fallback_law [String] where neither test nor entry names one
+      def initialize(id:, name:, document:, readings:, settings:, fallback_law:)
+        @id = id
+        @name = name
+        @document = document
+        @settings = settings
+        @readings = readings
+        @fallback_law = fallback_law
+        @anchor = best_anchor
+        anchor ? build_law : @reason = "draw of #{name} is unknown: measure it, or enter its watts"
+      end
+
+      def count = document.fetch('count', 1)
+
+      def known? = !law.nil?
+
+      def measured? = anchor && anchor.origin.rank < 2
+
+      def filament? = law_key == 'filament'
+
+      # @return [Float] A, all of the count together
+      def amps(volts) = count * law.current(volts)
+
+      # Doubt at those volts: the anchor's own, and its volts' through the law.
+      # @return [Float] A; copies of one lamp share one reading, so theirs adds straight
+      def sigma(volts)
+        now = amps(volts)
+        return 0.0 if now.zero? || anchor.amps.zero?
+
+        now * Math.hypot(anchor.sigma / anchor.amps, law.sensitivity(anchor.volts) * anchor.volts_sigma / anchor.volts)
+      end
+
+      # @return [Float, nil] W rated, of one lamp
+      def rated_w = document['rated_w'] || rated_filament&.watts
+
+      def rated_filament = @rated_filament ||= document['base'] && LampBase::BY_KEY[document['base']]&.filament(document['filament'])
+
+      # Volts at which its light is rated.
+      def light_v = rated_filament&.test_v || 13.2
+
+      # @return [Figure] amps at those volts
+      def figure(volts)
+        return Figure.unknown('A', reason) unless known?
+
+        Figure.new(amps(volts), 'A', sigma: sigma(volts), assumed: anchor.origin.assumed?) { working(volts) }
+      end
+
+      # @return [Reading, nil] the reading the figure stands on
+      def reading = anchor&.reading
+
+      # Doubt left if this were measured, settled, at known volts.
+      # @return [Float] A
+      def sigma_if_measured(volts)
+        now = law.current(volts)
+        bench = law.current(anchor.volts)
+        scale = bench.zero? ? 1.0 : now / bench
+        meter = Origin.meter_sigma(bench, @settings) * scale
+        count * Math.hypot(meter, now * law.sensitivity(anchor.volts) * @settings[:measured_v_sigma] / anchor.volts)
+      end
+
+      def law_key = @law_key ||= named_law
+
+      private
+
+      def named_law
+        test = @readings.filter_map(&:law_test).max_by(&:confidence)
+        if test && test.confidence >= 0.6
+          @law_origin = format('two-voltage test, exponent %.2f', test.exponent)
+          @law_confidence = test.confidence
+          @test = test
+          test.law
+        elsif document['law']
+          @law_origin = 'entered'
+          document['law']
+        else
+          @law_origin = 'usual for this kind'
+          @fallback_law
+        end
+      end
+
+      def best_anchor
+        (reading_anchors + figure_anchors).min_by { |a| [a.origin.rank, a.reading ? 0 : 1] } || base_anchor
+      end
+
+      # The latest reading of an origin stands before earlier ones.
+      def reading_anchors
+        @readings.select(&:usable?).reverse.map do |r|
+          Anchor.new(volts: r.volts, volts_sigma: r.volts_sigma, amps: r.amps, sigma: r.sigma, origin: r.origin, reading: r)
+        end
+      end
+
+      def figure_anchors
+        (document['figures'] || []).filter_map do |f|
+          volts = f['volts'] || 12.0
+          amps = f['amps'] || (f['watts'] && (f['watts'] / volts))
+          amps && declared(Origin.named(f['origin']), amps, volts)
+        end
+      end
+
+      def base_anchor
+        rated_w && declared(Origin.named('nominal'), rated_w / 12.0, 12.0)
+      end
+
+      def declared(origin, amps, volts)
+        amps *= (@settings[:advertised_low] + @settings[:advertised_high]) / 2 if origin.key == 'advertised'
+        Anchor.new(volts: volts, volts_sigma: 0.0, amps: amps, sigma: origin.sigma(amps, @settings), origin: origin)
+      end
+
+      def build_law
+        options = { volts: anchor.volts, amps: anchor.amps }
+        kind = Law.named(law_key)
+        if law_key == 'resistor'
+          forward = @test&.forward_v || document['forward_v'] || (0.6 * anchor.volts)
+          @law = kind.new(**options, forward_v: forward.clamp(0.0, anchor.volts - 0.05))
+        else
+          options[:exponent] = @test.exponent if @test
+          @law = kind.new(**options, min_v: [document['min_v'] || 0.0, anchor.volts].min)
+        end
+      end
+
+      def working(volts)
+        inputs = [Input.new(name: 'Amps', value: anchor.amps, unit: 'A', sigma: anchor.sigma, origin: anchor.origin.label),
+                  Input.new(name: 'at volts', value: anchor.volts, unit: 'V', sigma: anchor.volts_sigma, origin: anchor.reading ? 'reading' : 'as stated',
+                            ref: anchor.reading && "reading/#{anchor.reading.id}"),
+                  Input.new(name: 'carried to', value: volts, unit: 'V', origin: 'budget volts')]
+        inputs << Input.new(name: 'How many', value: count, unit: '1', origin: 'entered') if count != 1
+        inputs.concat(anchor.origin.settings.map { |key| @settings.input(key) })
+        Working.new(title: "#{name}: amps at #{format('%.1f', volts)} V", formula: formula, inputs: inputs, source: "#{law.class.label}: #{law.class.source}",
+                    notes: ["Law #{law_key}, #{law_origin}."])
+      end
+
+      def formula
+        return format('I = (V − %.2f) / %.2f Ω', law.min_v, law.ohms) if law_key == 'resistor'
+
+        format('I = I_ref · (V / V_ref)^%.2f', law.exponent)
+      end
+    end
+  end
+end

@@ -1,0 +1,120 @@
+# frozen_string_literal: true
+
+require_relative '../figure'
+require_relative 'leads'
+require_relative 'warm_up'
+require_relative 'two_voltage_test'
+require_relative 'origin'
+require_relative 'plausibility'
+
+module Miser
+  module Draw
+    # One reading from the job document, understood: volts at the lamp, cold and
+    # settled amps, its origin, and what is odd about it.
+    class Reading
+      attr_reader :id, :document, :volts, :volts_sigma, :warm_up, :origin, :law_test, :problem
+
+      # @param document [Hash] a member of the job's readings
+      # @param bench [Hash] the job's bench: leads and meter
+      # @param settings [Assumptions]
+      def initialize(document, bench, settings)
+        @document = document
+        @settings = settings
+        @id = document['id']
+        @leads = Leads.new(default_ohm: settings[:lead_ohm], length_m: bench['lead_length_m'], area_mm2: bench['lead_area_mm2'],
+                           meter_ohm: bench['meter_ohm'], measured_ohm: bench['series_ohm'])
+        @warm_up = WarmUp.new(samples, tolerance: settings[:settle_tolerance])
+        @origin = Origin.named(origin_key)
+        place_volts
+        test_law
+      end
+
+      # Amps the budget stands on: settled where known.
+      # @return [Float, nil]
+      def amps = series? ? (warm_up.settled || warm_up.last) : document['amps']
+
+      # Amps the fuse stands on.
+      # @return [Float, nil]
+      def cold_amps = warm_up.cold || (document['kind'] == 'cold' ? document['amps'] : nil)
+
+      def usable? = !amps.nil? && problem.nil?
+
+      def series? = document['kind'] == 'series'
+
+      # @return [Float, nil] A, meter and origin together, volts not counted
+      def sigma
+        return nil unless amps
+
+        doubt = origin.sigma(amps, @settings)
+        # A series read short of its end carries what is left to fall.
+        warm_up.left && !warm_up.settled? ? Math.hypot(doubt, warm_up.left / 2) : doubt
+      end
+
+      # @return [Figure] volts at the lamp
+      def volts_figure
+        Figure.new(volts, 'V', sigma: volts_sigma, assumed: volts_assumed?) { volts_working }
+      end
+
+      # @param rated_w [Float, nil]
+      # @param filament [Boolean]
+      # @return [Plausibility, nil]
+      def plausibility(rated_w:, filament:)
+        return nil unless amps&.positive? && volts&.positive?
+
+        Plausibility.new(amps: amps, volts: volts, rated_w: rated_w, filament: filament, width: @settings[:window],
+                         volts_at_lamp: document['volts_at'] != 'battery')
+      end
+
+      private
+
+      def samples
+        (document['samples'] || []).filter_map { |s| [s['t_s'], s['amps']] if s['t_s'] && s['amps'] }
+      end
+
+      def origin_key
+        return 'same_model' if document['taken_on'] == 'same_model'
+
+        cold = document['kind'] == 'cold' || (series? && warm_up.settled.nil?)
+        cold ? 'measured_cold' : 'measured_settled'
+      end
+
+      def volts_assumed? = document['volts'].nil? || (document['volts_at'] == 'battery' && @leads.assumed?)
+
+      def place_volts
+        given = document['volts']
+        @volts_sigma = given ? @settings[:measured_v_sigma] : @settings[:bench_rest_v_sigma]
+        @volts = given || @settings[:bench_rest_v]
+        return unless document['volts_at'] == 'battery' && given && amps
+
+        @volts = @leads.lamp_volts(given, amps)
+        @volts_sigma = Math.hypot(@volts_sigma, amps * @leads.ohms * (@leads.assumed? ? 0.5 : 0.1))
+        @problem = format('The leads would drop more than the battery has: %.2f V at the lamp.', @volts) if @volts <= 0
+      end
+
+      def test_law
+        second = document['second']
+        return unless second && second['amps'] && second['volts'] && amps && document['volts']
+
+        @law_test = TwoVoltageTest.new([volts, amps], [second['volts'], second['amps']])
+      rescue ArgumentError => e
+        @problem = e.message
+      end
+
+      def volts_working
+        if document['volts_at'] == 'battery' && document['volts'] && amps
+          Working.new(title: 'Volts at the lamp', formula: 'V_lamp = V_battery − I · R',
+                      inputs: [Input.new(name: 'Volts at the battery', value: document['volts'], unit: 'V', origin: 'read'),
+                               Input.new(name: 'Amps', value: amps, unit: 'A', origin: 'read'),
+                               @leads.assumed? ? @settings.input('lead_ohm') : Input.new(name: 'Meter and leads', value: @leads.ohms, unit: 'Ω', origin: @leads.origin)],
+                      source: 'Ohm’s law', notes: [])
+        elsif document['volts']
+          Working.new(title: 'Volts at the lamp', formula: 'as read', inputs: [Input.new(name: 'Volts at the lamp', value: volts, unit: 'V', origin: 'read')],
+                      source: 'meter', notes: [])
+        else
+          Working.new(title: 'Volts at the lamp', formula: 'assumed', inputs: [@settings.input('bench_rest_v')], source: 'assumption',
+                      notes: ['Write down the volts at the lamp with the amps, and this doubt goes.'])
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,131 @@
+# frozen_string_literal: true
+
+module Miser
+  module Job
+    # Small edits of a job document. Members of a list are addressed by their id,
+    # never by place, so two people's edits do not slide onto each other's rows.
+    #
+    #     { "op": "set",    "at": "/loads/l7/name", "value": "Tail" }
+    #     { "op": "unset",  "at": "/machine/redline_rpm" }
+    #     { "op": "add",    "at": "/loads", "value": { "id": "l9", … }, "before": "l7" }
+    #     { "op": "remove", "at": "/loads/l7" }
+    #     { "op": "move",   "at": "/loads/l7", "before": "l3" }   (no before: to the end)
+    class Edit
+      # An edit that cannot be made; names where.
+      class Impossible < StandardError
+        attr_reader :at
+
+        def initialize(at, message)
+          @at = at
+          super(message)
+        end
+      end
+
+      # @param document [Hash] left as it is
+      # @param edits [Array<Hash>]
+      # @return [Hash] the edited copy
+      # @raise [Impossible]
+      def self.apply(document, edits) = new(document).apply(edits)
+
+      def initialize(document)
+        @document = Marshal.load(Marshal.dump(document))
+      end
+
+      def apply(edits)
+        edits.each { |edit| one(edit) }
+        follow_lost_loads
+        @document
+      end
+
+      private
+
+      # Readings and choices go with their load.
+      def follow_lost_loads
+        ids = @document['loads']&.to_h { |l| [l['id'], true] } or return
+        %w[readings choices].each { |list| @document[list]&.select! { |row| ids[row['load_id']] } }
+      end
+
+      def one(edit)
+        @at = edit['at']
+        steps = @at.split('/').drop(1).map { |s| s.gsub('~1', '/').gsub('~0', '~') }
+        case edit['op']
+        when 'set' then set(steps, edit['value'])
+        when 'unset' then parent(steps) { |hash, key| hash.delete(key) }
+        when 'add' then add(steps, edit['value'], edit['before'])
+        when 'remove' then remove(steps)
+        when 'move' then move(steps, edit['before'])
+        else fail_with("unknown edit #{edit['op'].inspect}; accepted: set, unset, add, remove, move")
+        end
+      end
+
+      def set(steps, value)
+        return parent(steps) { |hash, key| hash.delete(key) } if value.nil?
+
+        *path, key = steps
+        holder = walk(path, make: true)
+        return replace_row(holder, key, value) if holder.is_a?(Array)
+
+        fail_with('there is nothing here to set') unless holder.is_a?(Hash)
+        holder[key] = value
+      end
+
+      def replace_row(list, id, value)
+        index = list.index { |m| m['id'] == id } or fail_with("there is no row #{id.inspect} any more")
+        fail_with('a row keeps its id') unless value.is_a?(Hash) && value['id'] == id
+        list[index] = value
+      end
+
+      def add(steps, value, before)
+        list = walk(steps, make: true, empty: [])
+        fail_with('this is no list to add to') unless list.is_a?(Array)
+        fail_with('a new row needs an id') unless value.is_a?(Hash) && value['id'].is_a?(String)
+        fail_with("there is a row #{value['id'].inspect} already") if list.any? { |m| m['id'] == value['id'] }
+        list.insert(place(list, before), value)
+      end
+
+      def remove(steps)
+        list, index = row(steps)
+        list.delete_at(index)
+      end
+
+      def move(steps, before)
+        list, index = row(steps)
+        member = list.delete_at(index)
+        list.insert(place(list, before), member)
+      end
+
+      def row(steps)
+        *path, id = steps
+        list = walk(path)
+        index = list.is_a?(Array) && list.index { |m| m['id'] == id }
+        fail_with("there is no row #{id.inspect} any more") unless index
+        [list, index]
+      end
+
+      def place(list, before)
+        (before && list.index { |m| m['id'] == before }) || list.size
+      end
+
+      def parent(steps)
+        *path, key = steps
+        holder = walk(path)
+        fail_with('there is nothing here to clear') unless holder.is_a?(Hash)
+        yield holder, key
+      end
+
+      def walk(steps, make: false, empty: nil)
+        steps.each_with_index.reduce(@document) do |node, (step, i)|
+          case node
+          when Array then node.find { |m| m['id'] == step } || fail_with("there is no row #{step.inspect} any more")
+          when Hash
+            node[step] = i == steps.size - 1 && empty ? empty.dup : {} if node[step].nil? && make
+            node[step].nil? ? fail_with("there is no #{step.inspect} here") : node[step]
+          else fail_with("there is no #{step.inspect} here")
+          end
+        end
+      end
+
+      def fail_with(message) = raise(Impossible.new(@at, message))
+    end
+  end
+end

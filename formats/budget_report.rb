@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+require 'json'
+
+module Miser
+  module Formats
+    # The budget for the command line: JSON for programs, a table for people.
+    module BudgetReport
+      FIGURES = { earns_a: :earns, spends_a: :spends, keeps_a: :keeps }.freeze
+      SIDES = { 'before' => 'As it came in', 'after' => 'After the change' }.freeze
+      VERDICTS = { 'keeps' => 'keeps', 'owes' => 'owes', 'too_close' => 'too close to call' }.freeze
+
+      module_function
+
+      # @param budget [Budget::Budget]
+      # @return [Hash] before and after, each with its scenarios
+      def data(budget)
+        SIDES.keys.to_h { |side| [side, { scenarios: budget.lines(side).map { |l| line(l) } }] }
+      end
+
+      # @return [Hash] one line; null with a reason where unknown
+      def line(line)
+        row = { id: line.scenario.id, name: line.scenario.name, circuit: line.circuit.id, rpm: line.rpm }
+        reasons = {}
+        reasons[:rpm] = line.scenario.reason if line.rpm.nil?
+        FIGURES.each do |key, name|
+          figure = line.public_send(name)
+          row[key] = figure.value
+          row[:"#{key.to_s.sub(/_a\z/, '')}_sigma_a"] = figure.sigma
+          reasons[key] = figure.reason unless figure.known?
+        end
+        row[:verdict] = line.verdict
+        { break_even_rpm: line.break_even, system_v: line.system_v }.each do |key, figure|
+          row[key] = figure.value
+          reasons[key] = figure.reason unless figure.known?
+        end
+        row.merge(reason: reasons.empty? ? nil : reasons.values.uniq.join('; '), reasons: reasons)
+      end
+
+      # @return [String]
+      def json(budget) = "#{JSON.pretty_generate(data(budget))}\n"
+
+      # @return [String]
+      def text(budget)
+        [budget.document['name'], *SIDES.map { |side, words| "\n#{words}\n#{table(budget.lines(side))}" }, next_reading(budget), *budget.flags.map { |f| "! #{f.text}" }].compact.join("\n") << "\n"
+      end
+
+      def table(lines)
+        head = %w[scenario rpm earns spends keeps ± verdict break-even volts]
+        rows = lines.map do |l|
+          name = lines.map { |x| x.circuit.id }.uniq.size > 1 ? "#{l.scenario.name} (#{l.circuit.name})" : l.scenario.name
+          [name, whole(l.rpm), amps(l.earns), amps(l.spends), amps(l.keeps), l.keeps.sigma ? format('%.1f', l.keeps.sigma) : '?', VERDICTS[l.verdict] || 'unknown', whole(l.break_even.value), amps(l.system_v)]
+        end
+        widths = [head, *rows].transpose.map { |column| column.map { |c| c.to_s.length }.max }
+        [head, *rows].map { |r| r.each_with_index.map { |c, i| i.zero? || i == 6 ? c.to_s.ljust(widths[i]) : c.to_s.rjust(widths[i]) }.join('  ').rstrip }.join("\n")
+      end
+
+      def next_reading(budget)
+        line, best = budget.next_reading
+        line && format("\nWorth measuring next: %<name>s (%<origin>s), %<share>d %% of the doubt in “%<scenario>s”.", name: best.name, origin: best.origin, share: (best.share * 100).round, scenario: line.scenario.name)
+      end
+
+      def amps(figure) = figure.known? ? format('%.1f', figure.value) : '?'
+      def whole(number) = number ? number.round.to_s : '–'
+    end
+  end
+end

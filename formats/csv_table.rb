@@ -1,0 +1,113 @@
+# frozen_string_literal: true
+
+require 'csv'
+require_relative 'field_error'
+require_relative 'quantity'
+require_relative 'job_schema'
+
+module Miser
+  module Formats
+    # Reads and writes RFC 4180 tables whose columns are fields of the job file.
+    # A header names its unit in brackets: amps [mA]. Commas, semicolons and tabs
+    # part the columns; figures may have a decimal comma.
+    class CsvTable
+      # @!attribute header [String] without its unit
+      # @!attribute at [Array<String>] keys into the row
+      # @!attribute place [String] the field's place in the job file, for its bounds and unit
+      Column = Struct.new(:header, :at, :place, keyword_init: true) do
+        def schema = JobSchema.field(place)
+        def number? = %w[number integer].include?(schema['type'])
+        def unit = number? && schema['unit'] != '1' ? schema['unit'] : nil
+        def title = unit ? "#{header} [#{unit}]" : header
+      end
+
+      # @!attribute line [Integer] in the file, from 1
+      # @!attribute errors [Array<FieldError>]
+      Row = Struct.new(:line, :values, :errors, keyword_init: true)
+
+      # The file as a whole can't be read.
+      class Unreadable < StandardError; end
+
+      MOST_ROWS = 20_000
+
+      # @param columns [Array<Column>]
+      def initialize(columns)
+        @columns = columns
+      end
+
+      # @param rows [Array<Hash>]
+      # @return [String] CSV with CRLF ends
+      def write(rows)
+        CSV.generate(row_sep: "\r\n") do |csv|
+          csv << @columns.map(&:title)
+          rows.each { |row| csv << @columns.map { |c| cell(row.dig(*c.at)) } }
+        end
+      end
+
+      # @param text [String]
+      # @return [Array<Row>]
+      # @raise [Unreadable]
+      def read(text)
+        text = text.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
+        raise Unreadable, 'the file is not UTF-8 text' unless text.valid_encoding?
+
+        separator = %W[; \t ,].max_by { |s| text.lines.first.to_s.count(s) }
+        table = CSV.parse(text, col_sep: separator, skip_blanks: true)
+        raise Unreadable, 'the file is empty; its first line must name the columns' if table.empty?
+        raise Unreadable, "the file has #{table.size} rows; at most #{MOST_ROWS} are taken" if table.size > MOST_ROWS
+
+        heads = headers(table.first)
+        table.drop(1).each_with_index.map { |cells, i| row(cells, heads, i + 2) }
+      rescue CSV::MalformedCSVError => e
+        raise Unreadable, "the file is not well-formed CSV: #{e.message}"
+      end
+
+      private
+
+      def cell(value) = value.is_a?(Float) && value == value.to_i ? value.to_i : value
+
+      # @return [Array<Array(Column, String)>] column and the unit of its header, by place
+      def headers(cells)
+        heads = cells.map do |text|
+          name, unit = text.to_s.strip.match(/\A(.*?)\s*(?:[\[(]([^\])]*)[\])])?\z/).captures
+          column = @columns.find { |c| c.header.casecmp?(name) }
+          column && [column, unit]
+        end
+        strange = cells.zip(heads).filter_map { |text, head| text if head.nil? && !text.to_s.strip.empty? }
+        known = @columns.map(&:header).join(', ')
+        raise Unreadable, "unknown column #{strange.map { |s| "“#{s[0, 40]}”" }.join(', ')}; known columns: #{known}" if strange.any?
+
+        heads
+      end
+
+      def row(cells, heads, line)
+        result = Row.new(line: line, values: {}, errors: [])
+        cells.zip(heads).each do |text, (column, unit)|
+          next if column.nil? || text.to_s.strip.empty?
+
+          store(result, column, value(text.strip, column, unit, result))
+        end
+        result
+      end
+
+      def store(result, column, value)
+        return if value.nil?
+
+        *path, key = column.at
+        path.reduce(result.values) { |h, k| h[k] ||= {} }[key] = value
+      end
+
+      def value(text, column, unit, result)
+        return %w[yes true 1 x].include?(text.downcase) if column.schema['type'] == 'boolean'
+        return text unless column.number?
+
+        text = "#{text} #{unit}" if unit && text.match?(/\A[-+\d.,\s]+\z/)
+        number = Quantity.parse(text, column.schema['unit']).round(9)
+        number == number.to_i ? number.to_i : number
+      rescue Quantity::Invalid => e
+        result.errors << FieldError.new(at: "line #{result.line}", field: column.header, message: e.message, accepts: JobSchema.accepts(column.schema))
+        nil
+      end
+    end
+  end
+end

@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+require 'json'
+require_relative '../core/miser'
+require_relative '../core/job/consistency'
+require_relative 'job_schema'
+
+module Miser
+  module Formats
+    # Job files: versioned JSON. Reading one migrates it forward, checks it against
+    # the schema and tells of fields it does not know, which are kept.
+    module JobFile
+      # A file that can't be taken.
+      # @!attribute errors [Array<FieldError>]
+      class Refused < StandardError
+        attr_reader :errors
+
+        def initialize(errors)
+          @errors = errors
+          super(errors.map(&:to_s).first(5).join("\n"))
+        end
+      end
+
+      Read = Struct.new(:document, :unknown, :migrated_from, keyword_init: true)
+
+      MOST_BYTES = 8 * 1024 * 1024
+      # Version n => what makes a document of version n + 1 of it.
+      MIGRATIONS = {}.freeze
+
+      module_function
+
+      # @param text [String] JSON
+      # @param migrations [Hash{Integer=>Proc}]
+      # @return [Read]
+      # @raise [Refused]
+      def read(text, migrations: MIGRATIONS)
+        refuse('/', 'file', "is #{text.bytesize / 1024 / 1024} MB", "at most #{MOST_BYTES / 1024 / 1024} MB") if text.bytesize > MOST_BYTES
+        take(parse(text), migrations: migrations)
+      end
+
+      # @param document [Object] parsed JSON
+      # @return [Read]
+      # @raise [Refused]
+      def take(document, migrations: MIGRATIONS)
+        refuse('/', 'file', 'is no job', 'a JSON object with "format": "miser-job"') unless document.is_a?(Hash) && document['format'] == 'miser-job'
+        from = version(document)
+        document = compact(document)
+        (from...Job::Template::VERSION).each { |v| document = migrations.fetch(v).call(document).merge('version' => v + 1) }
+        errors = JobSchema.errors(document)
+        raise Refused, errors if errors.any?
+
+        broken = Job::Consistency.broken(document)
+        raise Refused, broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) } if broken.any?
+
+        Read.new(document: document, unknown: JobSchema.unknown_fields(document), migrated_from: from == Job::Template::VERSION ? nil : from)
+      end
+
+      # @param document [Hash]
+      # @return [String] JSON, for a file
+      def write(document) = "#{JSON.pretty_generate(document)}\n"
+
+      # Differences between two documents, field by field.
+      # @return [Array<Hash>] at, from, to (nil where absent)
+      def differences(old, new, at = '')
+        case [old.class, new.class]
+        when [Hash, Hash] then (old.keys | new.keys).flat_map { |k| differences(old[k], new[k], "#{at}/#{k}") }
+        when [Array, Array]
+          return old == new ? [] : [{ at: at, from: old, to: new }] unless (old + new).all? { |r| r.is_a?(Hash) && r['id'] }
+
+          was = old.to_h { |r| [r['id'], r] }
+          is = new.to_h { |r| [r['id'], r] }
+          rows = (was.keys | is.keys).flat_map { |id| differences(was[id], is[id], "#{at}/#{id}") }
+          moved = (was.keys & is.keys) != (is.keys & was.keys)
+          moved ? [*rows, { at: at, from: 'order', to: 'another order' }] : rows
+        else old == new ? [] : [{ at: at, from: old, to: new }]
+        end
+      end
+
+      def parse(text)
+        text = text.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
+        refuse('/', 'file', 'is not UTF-8 text', 'JSON in UTF-8') unless text.valid_encoding?
+        JSON.parse(text, max_nesting: 40, allow_nan: false)
+      rescue JSON::ParserError => e
+        refuse('/', 'file', "is not valid JSON (#{e.message.lines.first.to_s.strip[0, 120]})", 'JSON as Miser exports it')
+      end
+
+      def version(document)
+        version = document['version']
+        refuse('/version', 'version', 'is missing or no whole number', "1 to #{Job::Template::VERSION}") unless version.is_a?(Integer) && version >= 1
+        refuse('/version', 'version', "is #{version}: the file is of a newer Miser", "1 to #{Job::Template::VERSION}") if version > Job::Template::VERSION
+        version
+      end
+
+      # A null says the same as nothing: unknown.
+      def compact(node)
+        case node
+        when Hash then node.each_with_object({}) { |(k, v), h| h[k] = compact(v) unless v.nil? }
+        when Array then node.map { |v| compact(v) }
+        else node
+        end
+      end
+
+      def refuse(at, field, message, accepts)
+        raise Refused, [FieldError.new(at: at, field: field, message: message, accepts: accepts)]
+      end
+    end
+  end
+end

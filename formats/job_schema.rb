@@ -1,0 +1,113 @@
+# frozen_string_literal: true
+
+require 'json'
+require 'json_schemer'
+require_relative 'field_error'
+
+module Miser
+  module Formats
+    # The published schema of job files: validation in words, and a look-up of
+    # what a field is by its place.
+    module JobSchema
+      PATH = File.expand_path('schema/job-1.schema.json', __dir__)
+      DOCUMENT = JSON.parse(File.read(PATH)).freeze
+      CHECKER = JSONSchemer.schema(DOCUMENT)
+      MOST_ERRORS = 50
+
+      module_function
+
+      # @param document [Object] a parsed job file
+      # @return [Array<FieldError>] none where it is valid
+      def errors(document)
+        CHECKER.validate(document).lazy.map { |e| field_error(e, document) }.first(MOST_ERRORS).uniq
+      end
+
+      # Fields the schema does not know: kept, and said aloud.
+      # @return [Array<String>] pointers
+      def unknown_fields(node, schema = DOCUMENT, at = '')
+        schema = resolve(schema)
+        case node
+        when Hash
+          known = schema['properties'] or return []
+          node.flat_map { |k, v| known[k] ? unknown_fields(v, known[k], "#{at}/#{k}") : (schema.key?('additionalProperties') ? [] : ["#{at}/#{k}"]) } # rubocop:disable Style/NestedTernaryOperator
+        when Array
+          schema['items'] ? node.each_with_index.flat_map { |v, i| unknown_fields(v, schema['items'], "#{at}/#{row_name(v, i)}") } : []
+        else []
+        end
+      end
+
+      # What stands at a place: title, unit, type and bounds.
+      # @param at [String] /loads/l7/rated_w
+      # @return [Hash, nil]
+      def field(at)
+        at.split('/').drop(1).reduce(resolve(DOCUMENT)) do |schema, step|
+          inner = schema['items'] || schema.dig('properties', step) || schema['additionalProperties']
+          return nil unless inner.is_a?(Hash)
+
+          resolve(inner)
+        end
+      end
+
+      # @return [Hash] the schema with its $ref followed; titles beside the $ref win
+      def resolve(schema)
+        return schema unless schema['$ref']
+
+        DOCUMENT.dig(*schema['$ref'].delete_prefix('#/').split('/')).merge(schema.except('$ref'))
+      end
+
+      # What a field takes, in words.
+      # @param schema [Hash]
+      # @return [String]
+      def accepts(schema)
+        return schema['enum'].join(', ') if schema['enum']
+
+        low = schema['minimum'] || schema['exclusiveMinimum']
+        if low && schema['maximum']
+          unit = schema['unit'].to_s == '1' ? '' : " #{schema['unit']}"
+          return format('%<above>s%<low>g to %<high>g%<unit>s', above: schema.key?('exclusiveMinimum') ? 'above ' : '', low: low, high: schema['maximum'], unit: unit)
+        end
+        return "a row list of at most #{schema['maxItems']}" if schema['maxItems']
+        return "text of #{schema['minLength'].to_i} to #{schema['maxLength']} characters" if schema['maxLength']
+
+        schema['description'] || { 'boolean' => 'yes or no' }.fetch(Array(schema['type']).first, "a value of kind #{Array(schema['type']).join(' or ')}")
+      end
+
+      def field_error(error, document)
+        at = named(error['data_pointer'], document)
+        schema = field(at) || error['schema']
+        if error['type'] == 'required'
+          missing = error.dig('details', 'missing_keys').to_a
+          at = "#{at}/#{missing.first}"
+          return FieldError.new(at: at, field: missing.join(', '), message: 'is missing', accepts: (found = field(at)) ? accepts(found) : 'a value')
+        end
+        FieldError.new(at: at.empty? ? '/' : at, field: schema['title'] || at.split('/').last || 'file', message: message(error), accepts: accepts(schema))
+      end
+
+      def message(error)
+        value = error['data']
+        shown = value.is_a?(Hash) || value.is_a?(Array) ? '' : "“#{value.to_s[0, 40]}” "
+        case error['type']
+        when 'maximum' then "#{shown}is too large"
+        when 'minimum', 'exclusiveMinimum' then "#{shown}is too small"
+        when 'enum', 'const' then "#{shown}is not known"
+        when 'maxLength' then 'is too long'
+        when 'maxItems', 'maxProperties' then "has #{value.size} rows, too many"
+        when 'minLength', 'minItems' then 'is empty'
+        when 'pattern' then "#{shown}has characters that are not taken"
+        else "#{shown}is of the wrong kind"
+        end
+      end
+
+      # /loads/3/name with the row's id in place of its number.
+      def named(pointer, document)
+        node = document
+        pointer.split('/').drop(1).map do |step|
+          node = node.is_a?(Array) ? node[step.to_i] : (node || {})[step]
+          step.match?(/\A\d+\z/) ? row_name(node, step) : step
+        end.then { |steps| steps.empty? ? '' : "/#{steps.join('/')}" }
+      end
+
+      def row_name(row, index) = row.is_a?(Hash) && row['id'].is_a?(String) ? row['id'] : index.to_s
+    end
+  end
+end

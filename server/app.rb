@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+require 'json'
+require 'sinatra/base'
+require_relative '../core/miser'
+require_relative '../store/database'
+require_relative '../store/jobs'
+require_relative '../store/parts'
+require_relative '../store/shop'
+require_relative 'contract/contract'
+require_relative 'refusal'
+require_relative 'guard'
+require_relative 'routes/jobs'
+require_relative 'routes/figures'
+require_relative 'routes/files'
+require_relative 'routes/shop'
+require_relative 'routes/pages'
+
+module Miser
+  # The web server: reads the wire, hands documents to the core, presents results.
+  module Server
+    # One application; each resource registers its own routes.
+    class App < Sinatra::Base
+      MOST_BYTES = 20 * 1024 * 1024
+
+      set :show_exceptions, false
+      set :raise_errors, false
+      set :dump_errors, false
+      set :static, false
+      set :logging, nil
+      # HTTPS and login are not Miser's: it serves one shop on its own machine.
+      set :host_authorization, permitted_hosts: %w[127.0.0.1 localhost ::1 [::1]]
+      set :protection, except: %i[session_hijacking remote_token], use: %i[http_origin]
+
+      # @param database [Sequel::Database]
+      # @return [Class] an application on that database
+      def self.on(database)
+        Class.new(self) do
+          set :jobs, Store::Jobs.new(database)
+          set :parts, Store::Parts.new(database)
+          set :shop, Store::Shop.new(database)
+        end
+      end
+
+      helpers Guard
+
+      before { headers(*Guard::HEADERS) }
+
+      register Routes::Jobs
+      register Routes::Figures
+      register Routes::Files
+      register Routes::Shop
+      register Routes::Pages
+
+      error Refusal do |refusal|
+        answer(refusal.status, refusal.to_h)
+      end
+
+      error Job::Edit::Impossible do |e|
+        answer(422, Refusal.new(422, "This edit can’t be made: #{e.message}.", fields: [{ at: e.at, field: e.at.split('/').last.to_s, message: e.message, accepts: 'a row that is still there' }]).to_h)
+      end
+
+      error Store::Jobs::Stale do |e|
+        answer(409, { message: 'Somebody else changed this job first. Nothing of yours is lost.', fields: [], current: Present.job(e.current) })
+      end
+
+      error Sequel::DatabaseError do |e|
+        warn "miser: database: #{e.class}: #{e.message}"
+        answer(503, Refusal.new(503, 'The shop’s file can’t be written just now.', kept: 'What you typed is kept in this browser and tried again.').to_h)
+      end
+
+      not_found { answer(404, Refusal.new(404, 'There is nothing at this address.').to_h) unless response.body.any? }
+
+      error do |e|
+        warn "miser: #{e.class}: #{e.message}\n  #{e.backtrace.first(8).join("\n  ")}"
+        answer(500, Refusal.new(500, 'Miser made a mistake. It is written in its log.', kept: 'What was saved is safe.').to_h)
+      end
+    end
+  end
+end

@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+require 'json'
+require_relative 'contract/contract'
+require_relative 'refusal'
+require_relative '../formats/job_schema'
+
+module Miser
+  module Server
+    # What every request passes: size, kind, and the contract.
+    module Guard
+      HEADERS = [{
+        'Content-Security-Policy' => "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; " \
+                                     "form-action 'self'; base-uri 'none'; frame-ancestors 'none'; manifest-src 'self'",
+        'X-Content-Type-Options' => 'nosniff', 'Referrer-Policy' => 'no-referrer', 'Cross-Origin-Opener-Policy' => 'same-origin'
+      }].freeze
+
+      # The request's JSON, checked against the contract.
+      # @param path [String] as the contract writes it
+      # @return [Hash]
+      # @raise [Refusal]
+      def body_of(path)
+        raise Refusal.new(415, 'Send JSON (Content-Type: application/json).') unless request.media_type == 'application/json'
+
+        length = request.content_length.to_i
+        raise too_large if length > App::MOST_BYTES
+
+        text = request.body.read(App::MOST_BYTES + 1).to_s
+        raise too_large if text.bytesize > App::MOST_BYTES
+
+        data = parse(text.force_encoding(Encoding::UTF_8))
+        errors = Contract.checker(Contract.request_pointer(request.request_method.downcase, path)).validate(data).first(20)
+        raise Refusal.new(422, 'This can’t be taken as it is.', fields: errors.map { |e| Formats::JobSchema.field_error(e, data) }) if errors.any?
+
+        data
+      end
+
+      def answer(status, data)
+        content_type :json
+        halt status, JSON.generate(data)
+      end
+
+      # @return [Hash] the scenario and circuit looked at
+      def view(source = params) = { scenario: source['scenario'], circuit: source['circuit'] }
+
+      # @return [Object] what was found
+      # @raise [Refusal] 404 where there is none
+      def found(thing, what = 'job') = thing || raise(Refusal.new(404, "There is no such #{what} (any more)."))
+
+      private
+
+      def too_large = Refusal.new(413, "That is too large: Miser takes up to #{App::MOST_BYTES / 1024 / 1024} MB.", kept: 'Nothing was changed.')
+
+      def parse(text)
+        raise Refusal.new(400, 'The request is not UTF-8 text.') unless text.valid_encoding?
+
+        JSON.parse(text, max_nesting: 60)
+      rescue JSON::ParserError
+        raise Refusal.new(400, 'The request is not valid JSON.', kept: 'Nothing was changed.')
+      end
+    end
+  end
+end

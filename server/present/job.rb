@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+require_relative '../../core/miser'
+require_relative 'budget'
+
+module Miser
+  module Server
+    # A job with everything computed from it.
+    module Present
+      module_function
+
+      # @param saved [Store::Jobs::Saved]
+      # @return [Hash]
+      def job(saved, scenario: nil, circuit: nil)
+        budget = Budget::Budget.new(saved.document)
+        ticket = Ticket.new(budget)
+        { document: saved.document, revision: saved.revision, can_undo: !saved.back.nil?, can_redo: !saved.forth.nil?, stages: ticket.stages,
+          missing: ticket.missing.map(&:to_h), problems: Job::Consistency.new(budget).problems.map(&:to_h), readings: readings(budget), loads: loads(budget),
+          budget: budget(budget, scenario: scenario, circuit: circuit) }
+      end
+
+      # One machine on the bay board.
+      # @return [Hash]
+      def bay(saved)
+        budget = Budget::Budget.new(saved.document)
+        ticket = Ticket.new(budget)
+        document = saved.document
+        idle = document['scenarios'].first
+        lines = Budget::Budget::SIDES.to_h { |side| [side, idle && budget.ledgers(side).values.first.line(budget.scenario(idle['id']))] }
+        keeps = lines.transform_values { |l| figure(l ? l.keeps : Figure.unknown('A', 'no scenario')) }
+        { id: document['id'], name: document['name'], bay: document['bay'], fleet: document['fleet'], kind: document.dig('machine', 'kind'), waiting: document['waiting'],
+          before: keeps['before'], after: keeps['after'], verdict: lines['after']&.verdict, verdict_before: lines['before']&.verdict,
+          next: ticket.next_step&.to_h, stages: ticket.stages, flags: budget.flags.reject { |f| f.level == 'note' }.map { |f| flag(f) } }
+      end
+
+      def readings(budget)
+        rows = budget.document['loads'].to_h { |l| [l['id'], l] }
+        budget.readings.map do |r|
+          row = rows[r.document['load_id']]
+          window = Job::Consistency.judge(budget, r, row)
+          warm = r.warm_up
+          { id: r.id, load_id: r.document['load_id'], lamp_v: figure(r.volts_figure, "reading/#{r.id}"), amps: r.amps, sigma: r.sigma, cold: r.cold_amps, mean: warm.mean,
+            settled: warm.settled, advice: warm.advice&.to_s, advice_text: warm.reason, origin: r.origin.label, law_test: law_test(r, budget, row),
+            window: window && { verdict: window.verdict.to_s, low: window.low, high: window.high, expected: window.expected, remarks: window.remarks },
+            stale: budget.stale?(r, row), problem: r.problem }
+        end
+      end
+
+      # The law named, with what it means at running volts.
+      def law_test(reading, budget, row)
+        test = reading.law_test or return nil
+        load = Draw::Load.new(id: 'test', name: 'test', document: { 'count' => 1 }, readings: [reading], settings: budget.settings, fallback_law: test.law)
+        volts = budget.ledgers('before').fetch(row['circuit']) { budget.ledgers('before').values.first }.circuit.volts
+        text = format('%<law>s (exponent %<exp>.2f ± %<sigma>.2f). At %<volts>.1f V it will draw %<amps>.2f A, not %<bench>.2f.', law: Draw::Law.named(test.law).label, exp: test.exponent,
+                                                                                                                        sigma: test.sigma, volts: volts, amps: load.amps(volts), bench: reading.amps)
+        { law: test.law, exponent: test.exponent, sigma: test.sigma, confidence: test.confidence, text: text }
+      end
+
+      def loads(budget)
+        before = budget.entries('before').to_h { |e| [e.id, e] }
+        after = budget.entries('after').to_h { |e| [e.id, e] }
+        wanted = budget.with_all_wanted.to_h { |e| [e.id, e] }
+        budget.document['loads'].map do |row|
+          entry = before[row['id']] || after[row['id']] || wanted[row['id']]
+          load = entry.load
+          { id: row['id'], before: before[row['id']] && figure(budget.figure("load/before/#{row['id']}"), "load/before/#{row['id']}"),
+            after: after[row['id']] && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"), kind: (after[row['id']] || entry).kind,
+            law: load.law_key, law_label: Draw::Law.named(load.law_key).label, law_origin: load.law_origin, origin: load.anchor&.origin&.label, measured: load.measured? || false,
+            expect: Draw::Jack.words(load) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+require_relative '../../formats/job_file'
+require_relative '../../formats/loads_csv'
+require_relative '../../formats/readings_csv'
+require_relative 'jobs'
+
+module Miser
+  module Server
+    module Routes
+      # Files in and out: job files, and loads and readings as CSV.
+      module Files
+        TABLES = { 'loads' => Formats::LoadsCsv, 'readings' => Formats::ReadingsCsv }.freeze
+        MOST_DIFFERENCES = 500
+
+        def self.registered(app)
+          app.get('/api/jobs/:id/file') do
+            document = found(settings.jobs.find(params['id'])).document
+            name = document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase
+            kind = params['kind']
+            table = TABLES[kind]
+            raise Refusal.new(404, 'There is no such file.', fields: [{ at: 'kind', field: 'kind', message: 'is not known', accepts: 'job, loads, readings' }]) unless table || kind == 'job'
+
+            attachment(table ? "#{name}-#{kind}.csv" : "#{name}.miser.json")
+            content_type(table ? 'text/csv;charset=utf-8' : :json)
+            table ? table.write(document) : Formats::JobFile.write(document)
+          end
+
+          app.post('/api/jobs/:id/table') do
+            body = body_of('/api/jobs/{id}/table')
+            saved = found(settings.jobs.find(params['id']))
+            answer(200, Files.table(settings.jobs, saved, body))
+          end
+
+          app.post('/api/files') do
+            body = body_of('/api/files')
+            answer(200, Files.job(settings.jobs, body))
+          end
+        end
+
+        def self.table(jobs, saved, body)
+          preview = TABLES.fetch(body['kind']).preview(body['text'], saved.document)
+          rows = preview[:rows].map { |r| r.slice(:line, :name, :change).merge(errors: r[:errors].map(&:to_h)) }
+          result = { rows: rows, good: preview[:rows].count { |r| r[:errors].empty? }, bad: preview[:rows].count { |r| r[:errors].any? }, accepted: false }
+          return result unless body['accept']
+
+          edited = jobs.change(saved.document['id'], body['revision'] || saved.revision, what: "#{body['kind']} from a table") { |d| Jobs.check(Job::Edit.apply(d, preview[:edits])) }
+          result.merge(accepted: true, job: Present.job(edited))
+        rescue Formats::CsvTable::Unreadable => e
+          raise Refusal.new(422, "The table can’t be read: #{e.message}.", kept: 'Nothing was changed.', fields: [{ at: '/text', field: 'file', message: e.message, accepts: 'CSV with a first line of column names' }])
+        end
+
+        def self.job(jobs, body)
+          read = Formats::JobFile.read(body['text'])
+          document = read.document
+          old = jobs.find(document['id'])
+          differences = old ? Formats::JobFile.differences(old.document, document).first(MOST_DIFFERENCES) : []
+          accepted = accept(jobs, document, old, body)
+          { name: document['name'], unknown: read.unknown, migrated_from: read.migrated_from, exists: !old.nil?, revision: old&.revision, differences: differences, accepted: accepted }
+        rescue Formats::JobFile::Refused => e
+          raise Refusal.new(422, 'This file can’t be taken.', fields: e.errors, kept: 'Nothing was changed.')
+        end
+
+        # @return [String, nil] id of the job it went into
+        def self.accept(jobs, document, old, body)
+          case body['accept']
+          when 'over'
+            raise Refusal.new(422, 'There is no job to lay it over.', kept: 'Nothing was changed.') unless old
+
+            jobs.change(document['id'], body['revision'] || old.revision, what: 'file laid over') { document }
+            document['id']
+          when 'new'
+            document = document.merge('id' => Jobs.fresh_id) if jobs.taken?(document['id'])
+            jobs.create(document).document['id']
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,170 @@
+# frozen_string_literal: true
+
+require 'json'
+require 'time'
+
+module Miser
+  module Store
+    # Job documents, kept in tables: a row a load, a reading, a choice … Saving
+    # writes only rows that changed, and a new revision of the whole.
+    class Jobs
+      # Someone else saved first. Holds what is kept now.
+      class Stale < StandardError
+        attr_reader :current
+
+        def initialize(current)
+          @current = current
+          super("the job was changed by somebody else (revision #{current.revision})")
+        end
+      end
+
+      Saved = Struct.new(:document, :revision, :back, :forth, keyword_init: true)
+
+      LISTS = %w[circuits loads readings choices scenarios ride].freeze
+      COLUMNS = { 'loads' => %w[name role], 'readings' => %w[load_id], 'choices' => %w[load_id] }.freeze
+      # Quick edits of one field count as one step of undo.
+      COALESCE_SECONDS = 3
+      HISTORY = 200
+
+      # @param database [Sequel::Database]
+      # @param clock [#call] the time now
+      def initialize(database, clock: -> { Time.now.utc })
+        @db = database
+        @clock = clock
+      end
+
+      # @return [Array<Saved>] jobs not removed, by bay and name
+      def all = @db[:jobs].where(removed_at: nil).order(:bay, :name).select_map(:id).filter_map { |id| find(id) }
+
+      # @return [Array<Hash>] id, name, removed_at of removed jobs
+      def removed = @db[:jobs].exclude(removed_at: nil).order(Sequel.desc(:removed_at)).select(:id, :name, :removed_at).all
+
+      # @return [Saved, nil]
+      def find(id)
+        @db.transaction do
+          row = @db[:jobs].where(id: id, removed_at: nil).first or return nil
+          steps = @db[:history].where(job_id: id, revision: row[:revision]).select(:back, :forth).first || {}
+          Saved.new(document: assemble(row), revision: row[:revision], back: steps[:back], forth: steps[:forth])
+        end
+      end
+
+      # @param document [Hash] a valid job document
+      # @return [Saved]
+      # @raise [Sequel::UniqueConstraintViolation] where the id is taken
+      def create(document)
+        @db.transaction(mode: :immediate) do
+          @db[:jobs].insert(head(document).merge(revision: 1, created_at: now, changed_at: now))
+          write_rows(document['id'], {}, document)
+          remember(document['id'], 1, document, back: nil, forth: nil, what: 'made')
+          find(document['id'])
+        end
+      end
+
+      # @param id [String]
+      # @param revision [Integer] the revision the change was made upon
+      # @param what [String] what was changed, for undo to name and to join quick edits of one field
+      # @yieldparam document [Hash] as kept
+      # @yieldreturn [Hash] the new document
+      # @return [Saved, nil] nil where there is no such job
+      # @raise [Stale]
+      def change(id, revision, what:)
+        @db.transaction(mode: :immediate) do
+          old = find(id) or return nil
+          raise Stale, old unless old.revision == revision
+
+          document = yield(old.document)
+          return old if document == old.document
+
+          back = joins?(id, revision, what) ? old.back : revision
+          put(id, old, document, back: back, forth: nil, what: what)
+        end
+      end
+
+      # @param direction [Symbol] :back or :forth
+      # @return [Saved, nil] as it was; nil where there is no such job
+      # @raise [Stale]
+      def step(id, revision, direction)
+        @db.transaction(mode: :immediate) do
+          old = find(id) or return nil
+          raise Stale, old unless old.revision == revision
+
+          target = old.public_send(direction) and history = @db[:history].where(job_id: id, revision: target).first
+          return old unless history
+
+          forth = direction == :back ? revision : history[:forth]
+          put(id, old, JSON.parse(history[:document]), back: history[:back], forth: forth, what: direction.to_s)
+        end
+      end
+
+      # @return [Boolean] whether there was such a job
+      def remove(id) = @db[:jobs].where(id: id, removed_at: nil).update(removed_at: now).positive?
+
+      # @return [Boolean]
+      def restore(id) = @db[:jobs].where(id: id).exclude(removed_at: nil).update(removed_at: nil).positive?
+
+      def taken?(id) = !@db[:jobs].where(id: id).empty?
+
+      private
+
+      def now = @clock.call.iso8601(3)
+
+      def put(id, old, document, back:, forth:, what:)
+        revision = old.revision + 1
+        write_rows(id, old.document, document)
+        @db[:jobs].where(id: id).update(head(document).merge(revision: revision, changed_at: now))
+        remember(id, revision, document, back: back, forth: forth, what: what)
+        find(id)
+      end
+
+      def head(document)
+        rest = document.except(*LISTS, 'assumptions', 'id', 'name', 'bay', 'system')
+        # The order of keys is part of an exact round trip.
+        { id: document['id'], name: document['name'], bay: document['bay'], system: document['system'], body: JSON.generate(rest.merge('#keys' => document.keys)) }
+      end
+
+      def assemble(row)
+        rest = JSON.parse(row[:body])
+        keys = rest.delete('#keys')
+        lists = LISTS.to_h { |list| [list, @db[list.to_sym].where(job_id: row[:id]).order(:place).select_map(:body).map { |b| JSON.parse(b) }] }
+        settings = @db[:assumptions].where(job_id: row[:id]).order(:key).select_map(%i[key value]).to_h { |k, v| [k, JSON.parse(v)] }
+        whole = rest.merge(lists, 'assumptions' => settings, 'id' => row[:id], 'name' => row[:name], 'bay' => row[:bay], 'system' => row[:system])
+        keys.to_h { |k| [k, whole[k]] }
+      end
+
+      def write_rows(id, old, document)
+        # Loads before what points to them; what points to a lost load goes with it.
+        LISTS.each { |list| write_list(id, list, old[list] || [], document[list] || []) }
+        was = old['assumptions'] || {}
+        is = document['assumptions'] || {}
+        (was.keys - is.keys).each { |key| @db[:assumptions].where(job_id: id, key: key).delete }
+        is.each { |key, value| @db[:assumptions].insert_conflict(:replace).insert(job_id: id, key: key, value: JSON.generate(value)) unless was[key] == value }
+      end
+
+      def write_list(id, list, old, new)
+        table = @db[list.to_sym]
+        places = old.each_with_index.to_h { |row, i| [row['id'], [row, i]] }
+        gone = places.keys - new.map { |row| row['id'] }
+        table.where(job_id: id, id: gone).delete if gone.any?
+        new.each_with_index do |row, place|
+          next if places[row['id']] == [row, place]
+
+          columns = COLUMNS.fetch(list, []).to_h { |c| [c.to_sym, row[c]] }
+          values = { place: place, body: JSON.generate(row), **columns }
+          changed = places[row['id']] ? table.where(job_id: id, id: row['id']).update(values) : 0
+          # A reading that went with its load comes back when both return.
+          table.insert(job_id: id, id: row['id'], **values) if changed.zero?
+        end
+      end
+
+      def remember(id, revision, document, back:, forth:, what:)
+        @db[:history].insert(job_id: id, revision: revision, document: JSON.generate(document), back: back, forth: forth, what: what, at: now)
+        @db[:history].where(job_id: id).where(Sequel[:revision] <= revision - HISTORY).delete if (revision % 20).zero?
+      end
+
+      def joins?(id, revision, what)
+        last = @db[:history].where(job_id: id, revision: revision).select(:what, :at, :back).first
+        last && last[:back] && last[:what] == what && @clock.call - Time.parse(last[:at]) < COALESCE_SECONDS
+      end
+    end
+  end
+end

@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+require 'json'
+
+module Miser
+  module Store
+    # What belongs to the shop and not to a job: its assumptions for new jobs,
+    # units, and whether demo data was laid out.
+    class Shop
+      # @param database [Sequel::Database]
+      def initialize(database)
+        @db = database
+      end
+
+      # @return [Object, nil]
+      def [](key) = @db[:shop].where(key: key).get(:value)&.then { |v| JSON.parse(v) }
+
+      def []=(key, value)
+        @db[:shop].insert_conflict(:replace).insert(key: key, value: JSON.generate(value))
+      end
+    end
+  end
+end
