@@ -7,7 +7,7 @@ module Miser
     class Curve
       POINTS = 200
 
-      attr_reader :rpm, :earns, :earns_sigma, :keeps, :keeps_sigma, :system_v, :reason
+      attr_reader :rpm, :earns, :earns_sigma, :earns_low, :earns_high, :keeps, :keeps_sigma, :system_v, :reason
 
       # @param ledgers [Hash{String=>Ledger}] before, after
       # @param scenario [Scenario]
@@ -23,6 +23,7 @@ module Miser
 
         @earns = rpm.map { |n| circuit.curve.amps(n, circuit.volts) }
         @earns_sigma = rpm.map { |n| circuit.curve.sigma(n, circuit.volts) }
+        @earns_low, @earns_high = rpm.map { |n| circuit.curve.band(n, circuit.volts) }.transpose
         ledgers.each { |side, ledger| sample(side, ledger, scenario) }
       end
 

@@ -18,7 +18,7 @@ module Miser
 
       # @return [Array<Flag>]
       def all
-        [data_bus, *runaways, *needs_dc, *charging_fault, *flicker, *signals, *curve_remarks, *nothing_kept].compact
+        [data_bus, *runaways, *starved, *needs_dc, *charging_fault, *flicker, *signals, *curve_remarks, *nothing_kept].compact
       end
 
       private
@@ -40,6 +40,15 @@ module Miser
                                             peak: danger.peak_v, redline: danger.peak_rpm.round, scenario: danger.scenario.name, weakest: danger.weakest),
                                cure: 'Fit an AC regulator, or a rectifier-regulator, before any LED unit.')
           end
+        end
+      end
+
+      # Constant-watt units that can't be fed drop out, come back, drop out again.
+      def starved
+        @budget.ledgers('after').values.filter_map do |ledger|
+          hit = @budget.scenarios.select(&:running?).filter_map { |s| ledger.line(s) }.find { |l| l.system_v.known? && l.point.regime == :starved }
+          hit && Flag.new(key: 'starved', level: 'warning', side: 'after', text: format('%<scenario>s: the volts fall to %<volts>.1f V, where a unit cuts out. It will flicker on and off.', scenario: hit.scenario.name, volts: hit.point.volts),
+                          cure: 'Fewer loads at this speed, or a unit that works from lower volts.')
         end
       end
 

@@ -43,15 +43,24 @@ module Miser
         squared.positive? ? hot * Math.sqrt(squared) : 0.0
       end
 
+      # One standard uncertainty below and above, for drawing: near cut-in the two
+      # lie at unlike distances.
+      # @return [Array(Float, Float)] A
+      def band(rpm, volts)
+        return [0.0, 0.0] unless rpm.positive?
+
+        squared, doubt = spread(rpm, volts)
+        heat = hot_sigma / hot
+        [Math.sqrt([squared - doubt, 0.0].max) * (hot - (hot * heat)), Math.sqrt([squared + doubt, 0.0].max) * (hot + (hot * heat))]
+      end
+
       # Standard uncertainty, taken across the curve rather than along its
       # tangent: near cut-in the tangent is vertical.
       # @return [Float] A
       def sigma(rpm, volts)
         return 0.0 unless rpm.positive?
 
-        x = (volts / (v_ref * rpm))**2
-        squared = a - (b * x)
-        doubt = Math.sqrt([covariance[0] - (2 * x * covariance[1]) + (x * x * covariance[2]), 0.0].max)
+        squared, doubt = spread(rpm, volts)
         across = (Math.sqrt([squared + doubt, 0.0].max) - Math.sqrt([squared - doubt, 0.0].max)) / 2
         Math.hypot(hot * across, Math.sqrt([squared, 0.0].max) * hot_sigma)
       end
@@ -69,6 +78,14 @@ module Miser
       # Open-circuit volts of an AC coil at a speed: where the amps come to nothing.
       # @return [Float] V
       def open_circuit(rpm) = v_ref * rpm * Math.sqrt(a / b)
+
+      private
+
+      # I² when cold, and its standard uncertainty.
+      def spread(rpm, volts)
+        x = (volts / (v_ref * rpm))**2
+        [a - (b * x), Math.sqrt([covariance[0] - (2 * x * covariance[1]) + (x * x * covariance[2]), 0.0].max)]
+      end
     end
   end
 end

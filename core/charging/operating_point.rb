@@ -10,7 +10,7 @@ module Miser
     # equation can have several roots; the highest is the one a running machine
     # sags down to, so it is looked for from above.
     class OperatingPoint
-      # @!attribute regime [Symbol] :held, :sagging, :coil, :runaway, :battery, :dead
+      # @!attribute regime [Symbol] :held, :sagging, :coil, :starved (a load cuts in and out), :battery, :dead
       Result = Struct.new(:volts, :alternator_a, :battery_a, :regime)
 
       STEPS = 48
@@ -44,6 +44,7 @@ module Miser
       private
 
       def regime(rpm, volts, turning)
+        return :starved if @sum.thresholds.any? { |v| (v - volts).abs < 1e-6 }
         return :battery unless turning && @curve.amps(rpm, volts).positive?
         return :held if @held && volts >= @held - 1e-6
 

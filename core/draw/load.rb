@@ -54,8 +54,9 @@ module Miser
         now * Math.hypot(anchor.sigma / anchor.amps, law.sensitivity(anchor.volts) * anchor.volts_sigma / anchor.volts)
       end
 
+      # A base says what its filament takes, not what an LED made to fit it does.
       # @return [Float, nil] W rated, of one lamp
-      def rated_w = document['rated_w'] || rated_filament&.watts
+      def rated_w = document['rated_w'] || (filament? ? rated_filament&.watts : nil)
 
       def rated_filament = @rated_filament ||= document['base'] && LampBase::BY_KEY[document['base']]&.filament(document['filament'])
 

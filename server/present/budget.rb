@@ -59,7 +59,8 @@ module Miser
       # Three decimals: a screen shows two, and the curve is most of what is sent.
       def curve(curve)
         rounded = ->(list) { list&.map { |v| v.round(3) } }
-        { rpm: curve.rpm, earns: rounded[curve.earns], earns_sigma: rounded[curve.earns_sigma], keeps: curve.keeps.transform_values(&rounded),
+        { rpm: curve.rpm, earns: rounded[curve.earns], earns_sigma: rounded[curve.earns_sigma],
+          earns_low: rounded[curve.earns_low], earns_high: rounded[curve.earns_high], keeps: curve.keeps.transform_values(&rounded),
           keeps_sigma: curve.keeps_sigma.transform_values(&rounded), system_v: curve.system_v.transform_values(&rounded), reason: curve.reason }
       end
 

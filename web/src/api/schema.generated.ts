@@ -620,6 +620,8 @@ export interface components {
                 rpm: number[];
                 earns: number[] | null;
                 earns_sigma: number[] | null;
+                earns_low: number[] | null;
+                earns_high: number[] | null;
                 keeps: components["schemas"]["SideSeries"];
                 keeps_sigma: components["schemas"]["SideSeries"];
                 system_v: components["schemas"]["SideSeries"];

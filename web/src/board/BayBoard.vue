@@ -1,0 +1,177 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type Schemas } from '../api/client'
+import { useTheme } from '../state/useTheme'
+import FigureValue from '../ui/FigureValue.vue'
+import { VERDICTS } from '../ui/format'
+import StageMark from '../stages/StageMark.vue'
+import FileSheet from './FileSheet.vue'
+import KeepScale from './KeepScale.vue'
+import NewJobSheet from './NewJobSheet.vue'
+
+type Bay = Schemas['Board']['jobs'][number]
+const router = useRouter()
+const theme = useTheme()
+const board = ref<Schemas['Board'] | null>(null)
+const failed = ref('')
+const filter = ref('')
+const making = ref(false)
+const importing = ref(false)
+const removed = ref<{ id: string; name: string } | null>(null)
+document.title = 'Bay board · Miser'
+
+async function fetchBoard() {
+  failed.value = ''
+  try {
+    const { data, error } = await api.GET('/api/jobs')
+    if (data) board.value = data
+    else failed.value = (error as { message?: string } | undefined)?.message ?? 'The board could not be read.'
+  } catch {
+    failed.value = 'Miser does not answer. Is it still running?'
+  }
+}
+onMounted(fetchBoard)
+useEventListener(window, 'focus', fetchBoard)
+
+const bays = computed(() => {
+  const word = filter.value.trim().toLowerCase()
+  return (board.value?.jobs ?? []).filter(
+    (j) => !word || [j.name, j.bay, j.fleet, j.waiting, j.next?.text].some((t) => t?.toLowerCase().includes(word)),
+  )
+})
+const far = computed(() =>
+  Math.max(2, ...(board.value?.jobs ?? []).flatMap((j) => [Math.abs(j.before.value ?? 0), Math.abs(j.after.value ?? 0)])),
+)
+
+function tone(verdict: string | null) {
+  return { keeps: 'text-moss', owes: 'text-brick', too_close: 'text-brass' }[verdict ?? ''] ?? 'text-dim'
+}
+function stageOf(bay: Bay) {
+  return bay.next?.stage ?? 'budget'
+}
+
+async function remove(bay: Bay) {
+  await api.DELETE('/api/jobs/{id}', { params: { path: { id: bay.id } } })
+  removed.value = bay
+  await fetchBoard()
+}
+async function restore(id: string) {
+  await api.POST('/api/jobs/{id}/restore', { params: { path: { id } } })
+  removed.value = null
+  await fetchBoard()
+}
+function find() {
+  window.dispatchEvent(new Event('miser:find'))
+}
+</script>
+
+<template>
+  <div class="mx-auto max-w-[1240px] px-5 pb-10">
+    <header class="flex flex-wrap items-center gap-3 border-b-2 border-ink py-3">
+      <h1 class="text-2xl">Bay board</h1>
+      <span class="text-dim">what each machine keeps, idling at a light at night</span>
+      <span class="ml-auto flex flex-wrap items-center gap-2">
+        <label class="sr-only" for="bay-filter">Show only</label>
+        <input id="bay-filter" v-model="filter" class="field w-44" placeholder="show only …" />
+        <button type="button" class="btn btn-bare" @click="find"><span class="kbd">/</span> find</button>
+        <button type="button" class="btn btn-bare" :aria-label="theme.dark.value ? 'Light theme' : 'Dark theme'" @click="theme.toggle">
+          <span class="kbd">T</span> {{ theme.dark.value ? 'light' : 'dark' }}
+        </button>
+        <RouterLink class="btn btn-bare" to="/shop">shop</RouterLink>
+        <button type="button" class="btn" @click="importing = true">Open a file</button>
+        <button type="button" class="btn btn-main" @click="making = true">New machine</button>
+      </span>
+    </header>
+    <main id="main" tabindex="-1" class="outline-none">
+      <p v-if="failed" class="my-6 border-l-4 border-brick bg-brick-soft p-4" role="alert">
+        {{ failed }} Nothing was lost. <button type="button" class="btn ml-3" @click="fetchBoard">Try again</button>
+      </p>
+      <p v-else-if="!board" class="p-8 text-dim" role="status">Reading the board …</p>
+      <p v-if="removed" class="my-3 flex items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1" role="status">
+        {{ removed.name }} was removed. <button type="button" class="btn" @click="restore(removed.id)">Bring it back</button>
+      </p>
+      <section v-if="board && board.jobs.length === 0" class="my-10 max-w-xl">
+        <h2 class="text-xl">No machine in the bays.</h2>
+        <p class="my-3">Begin with “New machine”: its name and how its lamps are fed. Or open a job file from another shop.</p>
+        <button type="button" class="btn btn-main" @click="making = true">New machine</button>
+      </section>
+      <div
+        v-if="board && board.jobs.length > 0"
+        class="grid grid-cols-[4rem_minmax(9rem,1fr)_14rem_15rem_20.5rem] gap-x-4 border-b border-line py-2 text-sm font-semibold text-dim max-[900px]:hidden"
+        aria-hidden="true"
+      >
+        <span>bay</span><span>machine</span><span class="text-center">owes | keeps: came in (dashed), after</span
+        ><span>after the change</span><span>ticket, next step</span>
+      </div>
+      <ul v-if="board && board.jobs.length > 0">
+        <li
+          v-for="bay in bays"
+          :key="bay.id"
+          class="grid grid-cols-[4rem_minmax(9rem,1fr)_14rem_15rem_20.5rem] items-center gap-x-4 border-b border-line py-3 max-[900px]:grid-cols-[1fr_11rem_12.5rem]"
+          data-testid="bay"
+        >
+          <span class="text-dim max-[900px]:hidden">{{ bay.bay ?? 'no bay' }}</span>
+          <div class="min-w-0">
+            <span class="text-sm text-dim min-[901px]:hidden">{{ bay.bay }}</span>
+            <RouterLink
+              :to="{ name: 'budget', params: { id: bay.id } }"
+              class="inline-flex min-h-11 items-center text-xl font-bold break-words underline decoration-line underline-offset-4 hover:decoration-brass"
+              >{{ bay.name }}</RouterLink
+            >
+            <p v-if="bay.waiting" class="text-sm"><span class="font-semibold text-brass">waits for</span> {{ bay.waiting }}</p>
+            <p v-for="f in bay.flags" :key="f.key + f.side" class="text-sm font-semibold text-brick" :title="`${f.text} ${f.cure ?? ''}`">
+              {{
+                {
+                  ac_runaway: 'volts run away',
+                  needs_dc: 'a part needs DC',
+                  data_bus: 'data bus: do not splice',
+                  starved: 'a unit cuts out',
+                  charging_fault: 'charging fault',
+                  overcharge: 'overcharging',
+                  never_keeps: 'owes everywhere',
+                }[f.key] ?? f.key
+              }}{{ f.side === 'before' ? ', as it came in' : '' }}
+            </p>
+          </div>
+          <div>
+            <KeepScale :before="bay.before.value" :after="bay.after.value" :far="far" />
+          </div>
+          <div>
+            <span class="block text-[1.75rem] leading-tight font-bold" :class="tone(bay.verdict)">
+              <span class="block text-lg leading-none">{{ bay.after.value === null ? '' : bay.after.value < 0 ? 'owes' : 'keeps' }}</span>
+              <FigureValue
+                :figure="{ ...bay.after, value: bay.after.value === null ? null : Math.abs(bay.after.value) }"
+                name="Kept after"
+                sigma
+              />
+            </span>
+            <span class="block text-sm text-dim">
+              {{ bay.verdict ? VERDICTS[bay.verdict] : (bay.after.reason ?? 'unknown') }}; came in
+              <FigureValue :figure="bay.before" name="Kept before" sign />
+            </span>
+          </div>
+          <div class="flex items-center justify-end gap-2 max-[900px]:col-span-3">
+            <span class="flex gap-1 text-dim max-[1100px]:hidden" :title="bay.stages.map((s) => `${s.label}: ${s.state}`).join(', ')">
+              <StageMark v-for="s in bay.stages" :key="s.stage" :state="s.state" :class="s.state === 'stale' ? 'text-brick' : ''" />
+            </span>
+            <button type="button" class="btn min-w-0 flex-1 text-sm" @click="router.push({ name: stageOf(bay), params: { id: bay.id } })">
+              <span><span class="block text-dim">next</span>{{ bay.next ? bay.next.text : 'nothing missing' }}</span>
+            </button>
+            <button type="button" class="btn btn-bare" :aria-label="`Remove ${bay.name}`" @click="remove(bay)">✕</button>
+          </div>
+        </li>
+        <li v-if="bays.length === 0 && board.jobs.length > 0" class="p-6 text-dim">No machine matches “{{ filter }}”.</li>
+      </ul>
+      <details v-if="board && board.removed.length > 0" class="mt-6">
+        <summary class="min-h-11 cursor-pointer py-2 text-dim">Removed machines ({{ board.removed.length }})</summary>
+        <p v-for="r in board.removed" :key="r.id" class="flex items-center gap-3 border-b border-line py-1">
+          {{ r.name }} <button type="button" class="btn ml-auto" @click="restore(r.id)">Bring it back</button>
+        </p>
+      </details>
+    </main>
+    <NewJobSheet :open="making" @close="making = false" />
+    <FileSheet :open="importing" @close="importing = false" @taken="fetchBoard" />
+  </div>
+</template>

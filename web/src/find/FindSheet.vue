@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api } from '../api/client'
+import { useJob } from '../state/useJob'
+import { useTheme } from '../state/useTheme'
+import Sheet from '../ui/Sheet.vue'
+
+const props = defineProps<{ open: boolean }>()
+const emit = defineEmits<{ close: [] }>()
+interface Hit {
+  kind: string
+  label: string
+  detail: string
+  go: () => void
+}
+const router = useRouter()
+const route = useRoute()
+const job = useJob()
+const theme = useTheme()
+const word = ref('')
+const found = ref<Hit[]>([])
+const failed = ref(false)
+
+const commands = computed<Hit[]>(() => {
+  const inJob = typeof route.params.id === 'string' && job.view
+  const id = route.params.id as string
+  const list: Hit[] = [
+    { kind: 'go', label: 'Bay board', detail: 'all machines', go: () => void router.push('/') },
+    { kind: 'go', label: 'Shop settings', detail: 'assumptions, units', go: () => void router.push('/shop') },
+    { kind: 'do', label: 'Light or dark', detail: 'T', go: theme.toggle },
+    { kind: 'do', label: 'Show keys', detail: '?', go: () => window.dispatchEvent(new Event('miser:keys')) },
+  ]
+  if (!inJob) return list
+  const stages = job.view!.stages.map((s, i) => ({
+    kind: 'stage',
+    label: s.label,
+    detail: String(i + 1),
+    go: () => void router.push({ name: s.stage, params: { id } }),
+  }))
+  return [
+    ...stages,
+    { kind: 'do', label: 'Undo', detail: 'Ctrl Z', go: () => void job.act('undo') },
+    { kind: 'do', label: 'Redo', detail: 'Ctrl Shift Z', go: () => void job.act('redo') },
+    { kind: 'do', label: 'Take a reading', detail: 'R', go: () => void router.push({ name: 'readings', params: { id } }) },
+    ...list,
+  ]
+})
+const hits = computed(() => {
+  const wanted = word.value.trim().toLowerCase()
+  const local = commands.value.filter((c) => wanted === '' || c.label.toLowerCase().includes(wanted))
+  return wanted === '' ? local : [...found.value, ...local]
+})
+
+const search = useDebounceFn(async (text: string) => {
+  try {
+    const { data } = await api.GET('/api/search', { params: { query: { q: text } } })
+    failed.value = false
+    found.value = (data?.hits ?? []).map((h) => ({
+      kind: h.kind,
+      label: h.label,
+      detail: h.detail,
+      go: () => void (h.job ? router.push({ name: h.stage ?? 'budget', params: { id: h.job } }) : toShelf()),
+    }))
+  } catch {
+    failed.value = true
+  }
+}, 120)
+
+function toShelf() {
+  if (typeof route.params.id === 'string') void router.push({ name: 'choose', params: { id: route.params.id } })
+}
+
+watch(word, (text) => (text.trim() ? void search(text.trim()) : (found.value = [])))
+watch(
+  () => props.open,
+  () => (word.value = ''),
+)
+
+function pick(hit: Hit | null) {
+  if (!hit) return
+  emit('close')
+  hit.go()
+}
+</script>
+
+<template>
+  <Sheet :open="open" title="Find" @close="$emit('close')">
+    <Combobox :model-value="null" nullable @update:model-value="pick">
+      <ComboboxInput
+        class="field text-lg"
+        placeholder="machine, load, part, stage, command"
+        aria-label="Find"
+        autocomplete="off"
+        @change="word = $event.target.value"
+      />
+      <p v-if="failed" class="mt-2 text-brick">Miser does not answer; only commands are found.</p>
+      <ComboboxOptions static class="mt-3 max-h-[55vh] overflow-y-auto">
+        <ComboboxOption v-for="(h, i) in hits" :key="`${h.kind}${h.label}${i}`" v-slot="{ active }" :value="h" as="template">
+          <li class="flex min-h-11 cursor-pointer items-center gap-3 border-b border-line px-2" :class="active ? 'bg-shade' : ''">
+            <span class="w-16 text-sm text-dim">{{ h.kind }}</span><span class="font-semibold">{{ h.label }}</span
+            ><span class="ml-auto text-dim">{{ h.detail }}</span>
+          </li>
+        </ComboboxOption>
+        <li v-if="hits.length === 0" class="p-3 text-dim">Nothing by that name.</li>
+      </ComboboxOptions>
+    </Combobox>
+  </Sheet>
+</template>

@@ -1,0 +1,223 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { scaleLinear } from 'd3-scale'
+import { computed, ref } from 'vue'
+import FigureValue from '../ui/FigureValue.vue'
+import Term from '../ui/Term.vue'
+import { plain, VERDICTS } from '../ui/format'
+import { useJob } from '../state/useJob'
+import { KINDS, type Kind } from './patterns'
+import RailMarks from './RailMarks.vue'
+import RailRow from './RailRow.vue'
+import { useRail } from './useRail'
+
+const job = useJob()
+const rail = useRail()
+const box = ref<HTMLElement>()
+const { width } = useElementSize(box)
+
+const TOP = 16
+const BEFORE = TOP + 24
+const AFTER = BEFORE + 30
+const blocks = computed(() => rail.budget.value?.rail ?? { before: [], after: [] })
+const earned = computed(() => rail.earns.value?.value ?? null)
+const far = computed(() => {
+  const spent = (['before', 'after'] as const).map((s) => rail.line(s)?.known_spends ?? 0)
+  return Math.max(...spent, earned.value ?? 0, 1) * 1.03
+})
+const scale = computed(() => scaleLinear([0, far.value], [0, Math.max(width.value - 2, 10)]))
+const step = computed(() => [1, 2, 5, 10, 20, 50].find((s) => scale.value(s) > 30) ?? 100)
+const ticks = computed(() => Array.from({ length: Math.floor(far.value) + 1 }, (_, i) => i))
+const kinds = computed(() => {
+  const present = new Set<Kind>([...blocks.value.before, ...blocks.value.after].map((b) => b.kind))
+  return (Object.keys(KINDS) as Kind[]).filter((k) => present.has(k)).map((k) => ({ key: k, ...KINDS[k] }))
+})
+const big = computed(() => rail.keeps(job.side))
+const word = computed(() => {
+  const value = big.value?.value
+  return value === null || value === undefined ? 'keeps' : value < 0 ? 'owes' : 'keeps'
+})
+const amount = computed(() =>
+  big.value ? { ...big.value, value: big.value.value === null ? null : Math.abs(big.value.value as number) } : undefined,
+)
+const closeCall = computed(() => rail.verdict(job.side) === 'too_close')
+const lasts = computed(() => rail.line(job.side)?.lasts)
+const top = computed(() => rail.curve.value?.rpm.at(-1) ?? 0)
+const stepRpm = computed(() => (rail.curve.value ? rail.curve.value.rpm[1] - rail.curve.value.rpm[0] : 50))
+const marks = computed(() => {
+  if (!rail.curve.value) return []
+  return (['before', 'after'] as const).flatMap((side) => {
+    const value = rail.line(side)?.break_even.value
+    return value ? [{ side, rpm: value, at: (value / top.value) * 100 }] : []
+  })
+})
+const tone = computed(() => (closeCall.value ? 'text-brass' : word.value === 'owes' ? 'text-brick' : 'text-moss'))
+
+function slide(event: Event) {
+  job.rpm = Number((event.target as HTMLInputElement).value)
+}
+</script>
+
+<template>
+  <section aria-label="Amp rail" class="border-b border-line bg-leaf px-5 pt-1 pb-0" data-testid="rail">
+    <RailMarks />
+    <div class="flex flex-wrap items-center gap-x-4">
+      <label class="sr-only" for="rail-scenario">Scenario</label>
+      <select
+        id="rail-scenario"
+        class="min-h-11 w-auto max-w-[15rem] border-0 border-b-2 border-edge bg-leaf pr-1 font-bold"
+        :value="rail.scenario.value?.id"
+        @change="job.look({ scenario: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="s in rail.budget.value?.scenarios" :key="s.id" :value="s.id">{{ s.name }}</option>
+      </select>
+      <select
+        v-if="(rail.budget.value?.circuits.length ?? 0) > 1"
+        aria-label="Circuit"
+        class="min-h-11 border-0 border-b-2 border-edge bg-leaf pr-2 font-semibold"
+        :value="rail.budget.value?.circuit"
+        @change="job.look({ circuit: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="c in rail.budget.value?.circuits" :key="c.id" :value="c.id">{{ c.name }}</option>
+      </select>
+      <span v-if="rail.running.value && rail.rpm.value !== null"
+        ><span class="num" data-testid="rail-rpm">{{ plain(rail.rpm.value, 0) }}</span> <span class="unit">rpm</span></span
+      >
+      <span v-if="rail.earns.value && rail.running.value">
+        <Term of="earns">earns</Term>&ensp;<FigureValue :figure="rail.earns.value" name="Earns" class="font-bold text-brass" />
+      </span>
+      <span v-if="rail.line(job.side)">
+        <Term of="spends">spends</Term>&ensp;<FigureValue :figure="rail.line(job.side)!.spends" name="Spends" class="font-semibold" />
+      </span>
+      <span v-if="rail.systemV(job.side)?.value"
+        >at <FigureValue :figure="rail.systemV(job.side)!" name="System volts" class="font-semibold"
+      /></span>
+      <span class="ml-auto flex flex-wrap gap-x-3 text-sm text-dim" aria-hidden="true">
+        <span v-for="k in kinds" :key="k.key" class="flex items-center gap-1.5">
+          <svg width="18" height="18">
+            <rect width="18" height="18" :fill="k.tone" />
+            <rect y="9" width="18" height="9" :fill="k.pattern" /></svg
+          >{{ k.label }}
+        </span>
+      </span>
+    </div>
+
+    <div class="flex gap-4">
+      <div ref="box" class="min-w-0 flex-1">
+        <svg :width="width" height="104" class="block" role="group" aria-label="Amps spent against amps earned">
+          <g aria-hidden="true">
+            <template v-if="earned !== null && rail.running.value">
+              <rect x="0" y="2" :width="scale(Math.max(earned, 0))" height="8" fill="var(--brass)" />
+              <rect
+                v-if="rail.earns.value?.sigma"
+                :x="scale(Math.max(earned - rail.earns.value.sigma, 0))"
+                y="2"
+                :width="scale(Math.min(earned + rail.earns.value.sigma, far)) - scale(Math.max(earned - rail.earns.value.sigma, 0))"
+                height="8"
+                fill="var(--brass)"
+                opacity="0.45"
+              />
+            </template>
+            <g v-for="t in ticks" :key="t">
+              <path :d="`M${scale(t) + 0.75} 14v${t % step === 0 ? 9 : 5}`" stroke="var(--dim)" stroke-width="1.5" />
+              <text v-if="t % step === 0 && scale(t) < width - 16" :x="scale(t) + 5" y="26" font-size="13" fill="var(--dim)" class="num">
+                {{ t }}
+              </text>
+            </g>
+          </g>
+          <RailRow
+            :blocks="blocks.before"
+            :scale="scale"
+            :earned="earned"
+            :top="BEFORE - 8"
+            :height="22"
+            :strong="false"
+            label="As it came in"
+          />
+          <RailRow :blocks="blocks.after" :scale="scale" :earned="earned" :top="AFTER - 8" :height="44" strong label="After the change" />
+          <path
+            v-if="earned !== null && rail.running.value"
+            :d="`M${scale(earned)} 2V100`"
+            stroke="var(--brass)"
+            stroke-width="2.5"
+            aria-hidden="true"
+          />
+        </svg>
+      </div>
+      <div class="flex w-56 shrink-0 flex-col justify-center leading-tight" aria-live="polite" data-testid="rail-verdict">
+        <template v-if="amount && amount.value !== null && amount.value !== undefined">
+          <span>
+            <Term :of="word" class="text-lg font-bold" :class="tone" />
+            <span class="text-sm text-dim">, {{ job.side === 'after' ? 'after the change' : 'as it came in' }}</span>
+          </span>
+          <span class="text-[2.1rem] font-bold" :class="tone"
+            ><FigureValue :figure="amount" name="Kept" sigma class="no-underline!"
+          /></span>
+          <span v-if="closeCall" class="text-sm font-semibold text-brass">{{ VERDICTS.too_close }}</span>
+          <span v-if="lasts?.value" class="text-sm">battery lasts <FigureValue :figure="lasts" name="Battery lasts" /></span>
+        </template>
+        <span v-else class="text-sm text-brick">{{ big?.reason ?? 'unknown' }}</span>
+      </div>
+    </div>
+
+    <div v-if="rail.running.value && rail.curve.value" class="flex items-center gap-4">
+      <div class="relative min-w-0 flex-1">
+        <span
+          v-for="m in marks"
+          :key="m.side"
+          class="pointer-events-none absolute top-0 h-3 w-0.5"
+          :class="m.side === 'after' ? 'bg-led-line bg-ink' : 'bg-brick'"
+          :style="{ left: `calc(${m.at}% )` }"
+          :title="`break-even ${m.side}: ${Math.round(m.rpm)} rpm`"
+        />
+        <input
+          type="range"
+          class="rail-speed block w-full"
+          min="0"
+          :max="top"
+          :step="stepRpm"
+          :value="rail.rpm.value ?? 0"
+          aria-label="Engine speed"
+          :aria-valuetext="`${rail.rpm.value} rpm`"
+          @input="slide"
+        />
+      </div>
+      <div class="flex w-56 shrink-0 items-center gap-1">
+        <button type="button" class="btn btn-bare px-0 text-sm" :disabled="job.rpm === null" @click="job.rpm = null">
+          scenario’s speed
+        </button>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.rail-speed {
+  appearance: none;
+  height: 40px;
+  background: transparent;
+}
+.rail-speed::-webkit-slider-runnable-track {
+  height: 5px;
+  background: var(--line);
+}
+.rail-speed::-webkit-slider-thumb {
+  appearance: none;
+  width: 28px;
+  height: 28px;
+  margin-top: -12px;
+  background: var(--brass);
+  border: 3px solid var(--leaf);
+  outline: 2px solid var(--brass);
+}
+.rail-speed::-moz-range-track {
+  height: 5px;
+  background: var(--line);
+}
+.rail-speed::-moz-range-thumb {
+  width: 26px;
+  height: 26px;
+  border-radius: 0;
+  background: var(--brass);
+}
+</style>

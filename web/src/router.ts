@@ -1,0 +1,32 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import BayBoard from './board/BayBoard.vue'
+import JobShell from './stages/JobShell.vue'
+import BudgetStage from './stages/budget/BudgetStage.vue'
+import ChooseStage from './stages/choose/ChooseStage.vue'
+import HandOverStage from './stages/handover/HandOverStage.vue'
+import IntakeStage from './stages/intake/IntakeStage.vue'
+import ReadingsStage from './stages/readings/ReadingsStage.vue'
+import ShopSettings from './settings/ShopSettings.vue'
+import NotHere from './ui/NotHere.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  scrollBehavior: (to) => (to.hash ? { el: to.hash, top: 12 } : { top: 0 }),
+  routes: [
+    { path: '/', name: 'board', component: BayBoard },
+    { path: '/shop', name: 'shop', component: ShopSettings },
+    {
+      path: '/job/:id',
+      component: JobShell,
+      children: [
+        { path: '', redirect: (to) => ({ name: 'budget', params: to.params }) },
+        { path: 'intake', name: 'intake', component: IntakeStage },
+        { path: 'readings/:subject?', name: 'readings', component: ReadingsStage },
+        { path: 'budget', name: 'budget', component: BudgetStage },
+        { path: 'choose/:load?', name: 'choose', component: ChooseStage },
+        { path: 'hand-over', name: 'hand_over', component: HandOverStage },
+      ],
+    },
+    { path: '/:rest(.*)', component: NotHere },
+  ],
+})

@@ -1,0 +1,200 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import AmpRail from '../rail/AmpRail.vue'
+import { useJob } from '../state/useJob'
+import { useWorking } from '../state/useWorking'
+import SaveMark from '../ui/SaveMark.vue'
+import WorkingDrawer from '../working/WorkingDrawer.vue'
+import AsideNote from './AsideNote.vue'
+import ConflictSheet from './ConflictSheet.vue'
+import StageMark from './StageMark.vue'
+
+const route = useRoute()
+const router = useRouter()
+const job = useJob()
+const working = useWorking()
+const STATES: Record<string, string> = { empty: 'not begun', part: 'part done', done: 'done', stale: 'overtaken by a change' }
+
+watch(
+  () => route.params.id as string,
+  (id) => {
+    working.close()
+    void job.open(id)
+  },
+  { immediate: true },
+)
+watch(
+  () => job.document?.name,
+  (name) => (document.title = name ? `${name} · Miser` : 'Miser'),
+)
+const stages = computed(() => job.view?.stages ?? [])
+const here = computed(() => stages.value.find((s) => s.stage === route.name))
+const missingHere = computed(() => (job.view?.missing ?? []).filter((m) => m.stage === route.name))
+
+function to(stage: string) {
+  void router.push({ name: stage, params: { id: job.id } })
+}
+
+/** Goes to what is missing and puts the hand on it. */
+async function goMissing(missing: { stage: string; at: string }) {
+  const subject = missing.at.startsWith('/loads/') ? missing.at.split('/')[2] : undefined
+  const params =
+    missing.stage === 'readings' && subject
+      ? { id: job.id, subject }
+      : missing.stage === 'choose' && subject
+        ? { id: job.id, load: subject }
+        : { id: job.id }
+  await router.push({ name: missing.stage, params })
+  setTimeout(() => {
+    const field =
+      document.querySelector<HTMLElement>(`[data-at="${missing.at}"], [data-at^="${missing.at}/"]`) ??
+      document.querySelector<HTMLElement>('main input, main select')
+    field?.scrollIntoView({ block: 'center' })
+    field?.focus()
+  }, 60)
+}
+
+function goNext() {
+  const list = job.view?.missing ?? []
+  const next = list.find((m) => m.stage === route.name) ?? list[0]
+  if (next) void goMissing(next)
+}
+
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  const target = event.target as HTMLElement
+  const inField = /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && (target as HTMLInputElement).type !== 'range'
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !inField) {
+    event.preventDefault()
+    void job.act(event.shiftKey ? 'redo' : 'undo')
+    return
+  }
+  if (inField || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return
+  const number = Number(event.key)
+  if (number >= 1 && number <= stages.value.length) to(stages.value[number - 1].stage)
+  else if (event.key.toLowerCase() === 'n') goNext()
+  else if (event.key.toLowerCase() === 'b') job.side = job.side === 'after' ? 'before' : 'after'
+  else if (event.key.toLowerCase() === 'r') {
+    event.preventDefault()
+    const next = job.view?.missing.find((m) => m.stage === 'readings')
+    void goMissing(next ?? { stage: 'readings', at: '' })
+  }
+})
+
+function find() {
+  window.dispatchEvent(new Event('miser:find'))
+}
+function keys() {
+  window.dispatchEvent(new Event('miser:keys'))
+}
+</script>
+
+<template>
+  <div v-if="job.failed && !job.view" class="mx-auto max-w-xl p-10">
+    <h1 class="text-2xl">{{ job.failed }}</h1>
+    <p class="my-4">What was saved is safe. What was typed and not saved is kept in this browser.</p>
+    <div class="flex gap-3">
+      <button type="button" class="btn btn-main" @click="job.open(route.params.id as string)">Try again</button>
+      <RouterLink class="btn" to="/">To the bay board</RouterLink>
+    </div>
+  </div>
+  <div v-else-if="!job.view" class="p-10 text-lg text-dim" role="status">Opening the ticket …</div>
+  <div v-else class="flex min-h-screen max-[900px]:flex-col">
+    <nav
+      class="no-print flex w-[13.5rem] shrink-0 flex-col border-r border-line max-[900px]:w-full max-[900px]:border-r-0 max-[900px]:border-b min-[901px]:sticky min-[901px]:top-0 min-[901px]:h-screen"
+      aria-label="Ticket"
+    >
+      <div class="flex items-start gap-2 px-4 pt-4 pb-3 max-[900px]:pt-2 max-[900px]:pb-1">
+        <div class="min-w-0 flex-1">
+          <RouterLink to="/" class="flex min-h-7 items-center text-sm font-semibold text-brass underline underline-offset-4"
+            >‹ bay board</RouterLink
+          >
+          <h1 class="text-xl leading-tight break-words">{{ job.document?.name }}</h1>
+          <p class="text-sm text-dim max-[900px]:hidden">{{ [job.document?.bay, job.document?.fleet].filter(Boolean).join(' · ') }}</p>
+        </div>
+        <div class="hidden items-center gap-1 max-[900px]:flex">
+          <SaveMark />
+          <button type="button" class="btn btn-bare" aria-label="Undo" :disabled="!job.view.can_undo" @click="job.act('undo')">↶</button>
+          <button type="button" class="btn btn-bare" aria-label="Redo" :disabled="!job.view.can_redo" @click="job.act('redo')">↷</button>
+          <button type="button" class="btn btn-bare" aria-label="Find" @click="find"><span class="kbd">/</span></button>
+        </div>
+      </div>
+      <ul class="flex flex-col max-[900px]:flex-row max-[900px]:overflow-x-auto">
+        <li v-for="(s, i) in stages" :key="s.stage" class="max-[900px]:shrink-0">
+          <RouterLink
+            :to="{ name: s.stage, params: { id: job.id } }"
+            class="flex min-h-12 items-center gap-3 border-l-4 px-4 max-[900px]:border-b-4 max-[900px]:border-l-0 max-[900px]:px-3"
+            :class="route.name === s.stage ? 'border-brass bg-shade font-bold' : 'border-transparent hover:bg-shade'"
+            :aria-current="route.name === s.stage ? 'page' : undefined"
+          >
+            <StageMark :state="s.state" :class="s.state === 'stale' ? 'text-brick' : 'text-dim'" />
+            <span class="flex-1 leading-tight">
+              {{ s.label }}<span class="sr-only">, {{ STATES[s.state] }}</span>
+              <span v-if="s.missing" class="block text-sm font-normal text-dim max-[900px]:hidden">{{ s.missing }} to do</span>
+            </span>
+            <span class="kbd max-[900px]:hidden" aria-hidden="true">{{ i + 1 }}</span>
+          </RouterLink>
+        </li>
+      </ul>
+      <div class="mt-auto border-t border-line px-3 py-2 max-[900px]:hidden">
+        <div class="flex items-center gap-1">
+          <button
+            type="button"
+            class="btn btn-bare"
+            aria-label="Undo"
+            title="Undo (Ctrl Z)"
+            :disabled="!job.view.can_undo"
+            @click="job.act('undo')"
+          >
+            ↶
+          </button>
+          <button
+            type="button"
+            class="btn btn-bare"
+            aria-label="Redo"
+            title="Redo (Ctrl Shift Z)"
+            :disabled="!job.view.can_redo"
+            @click="job.act('redo')"
+          >
+            ↷
+          </button>
+          <button type="button" class="btn btn-bare px-1" @click="find"><span class="kbd">/</span>find</button>
+        </div>
+        <div class="flex items-center justify-between">
+          <SaveMark class="px-2" /><button type="button" class="btn btn-bare px-1" aria-label="Keys" @click="keys">
+            <span class="kbd">?</span>
+          </button>
+        </div>
+      </div>
+    </nav>
+    <div class="flex min-w-0 flex-1 flex-col">
+      <AmpRail class="no-print sticky top-0 z-20 max-[900px]:static" />
+      <p v-if="job.message && job.status !== 'saved'" class="no-print bg-brick-soft px-5 py-2" role="alert">{{ job.message }}</p>
+      <AsideNote />
+      <main id="main" tabindex="-1" class="min-w-0 flex-1 px-5 pt-4 pb-10 outline-none">
+        <div
+          v-if="here && missingHere.length > 0"
+          class="no-print mb-4 flex flex-wrap items-center gap-x-3 gap-y-1 border-l-4 border-brass bg-brass-soft px-3 py-1"
+          data-testid="missing"
+        >
+          <span class="font-semibold">To finish {{ here.label }}:</span>
+          <button
+            v-for="m in missingHere.slice(0, 3)"
+            :key="m.at + m.text"
+            type="button"
+            class="min-h-11 underline underline-offset-4"
+            @click="goMissing(m)"
+          >
+            {{ m.text }}
+          </button>
+          <span v-if="missingHere.length > 3" class="text-dim">and {{ missingHere.length - 3 }} more</span>
+          <button type="button" class="btn btn-bare ml-auto text-sm" @click="goNext">next <span class="kbd">N</span></button>
+        </div>
+        <RouterView />
+      </main>
+    </div>
+    <WorkingDrawer />
+    <ConflictSheet />
+  </div>
+</template>

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useJob } from '../../state/useJob'
+import FigureValue from '../../ui/FigureValue.vue'
+import { plain } from '../../ui/format'
+
+const job = useJob()
+const rows = computed(() => job.budget!.accessories)
+const WORDS = { fits: 'fits', too_close: 'too close to call', does_not_fit: 'does not fit', unknown: 'unknown' }
+const TONES = { fits: 'text-moss', too_close: 'text-brass', does_not_fit: 'text-brick', unknown: 'text-dim' }
+</script>
+
+<template>
+  <section v-if="rows.length" aria-labelledby="buys-head">
+    <h3 id="buys-head" class="mb-1 font-semibold text-dim">What the saving buys, in the owner’s order</h3>
+    <table class="sheet w-full" data-testid="accessories">
+      <tbody>
+        <tr v-for="a in rows" :key="a.load_id">
+          <td class="font-semibold">{{ a.name }}</td>
+          <td class="r"><FigureValue :figure="a.amps" :name="a.name" /></td>
+          <td :class="TONES[a.fits]">
+            <span class="font-semibold">{{ WORDS[a.fits] }}</span>
+            <span v-if="a.worst" class="block text-sm text-dim"
+              >{{ a.worst.keeps < 0 ? 'owes' : 'keeps' }} {{ plain(Math.abs(a.worst.keeps), 1) }} ± {{ plain(a.worst.sigma, 1) }} A,
+              {{ a.worst.name.toLowerCase()
+              }}<template v-if="a.fits !== 'fits' && a.worst.above_rpm.value"
+                >; fits above {{ plain(a.worst.above_rpm.value, 0) }} rpm</template
+              ></span
+            >
+            <span v-else class="block text-sm text-dim">{{ a.reason }}</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Line } from '../../api/client'
+import { useJob } from '../../state/useJob'
+import FigureValue from '../../ui/FigureValue.vue'
+import Term from '../../ui/Term.vue'
+import { plain, VERDICTS } from '../../ui/format'
+
+const job = useJob()
+const budget = computed(() => job.budget!)
+const rows = computed(() =>
+  budget.value.scenarios.flatMap((s) =>
+    budget.value.circuits.flatMap((c) => {
+      const of = (side: string) => s.lines.find((l) => l.side === side && l.circuit === c.id)
+      const before = of('before')
+      const after = of('after')
+      return before && after ? [{ scenario: s, circuit: c, before, after }] : []
+    }),
+  ),
+)
+
+function tone(line: Line) {
+  const tones: Record<string, string> = { keeps: 'text-moss', owes: 'text-brick', too_close: 'text-brass' }
+  return tones[line.verdict ?? ''] ?? 'text-dim'
+}
+</script>
+
+<template>
+  <section aria-labelledby="kept-head">
+    <h3 id="kept-head" class="mb-1 font-semibold text-dim">What is <Term of="keeps">kept</Term>, amps</h3>
+    <div class="overflow-x-auto">
+      <table class="sheet w-full" data-testid="scenarios">
+        <thead>
+          <tr>
+            <th>scenario</th>
+            <th class="r">rpm</th>
+            <th class="r">came in</th>
+            <th class="r">after</th>
+            <th class="r"><Term of="break-even">break-even</Term></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="r in rows"
+            :key="r.scenario.id + r.circuit.id"
+            :class="budget.scenario === r.scenario.id && budget.circuit === r.circuit.id ? 'bg-shade' : ''"
+          >
+            <td>
+              <button
+                type="button"
+                class="min-h-11 text-left underline decoration-line underline-offset-4 hover:decoration-brass"
+                :aria-pressed="budget.scenario === r.scenario.id"
+                @click="job.look({ scenario: r.scenario.id, circuit: r.circuit.id })"
+              >
+                {{ r.scenario.name }}<span v-if="budget.circuits.length > 1" class="block text-sm text-dim">{{ r.circuit.name }}</span>
+              </button>
+            </td>
+            <td class="r num text-dim">
+              {{ r.scenario.rpm === null ? '?' : r.scenario.engine === 'running' ? plain(r.scenario.rpm, 0) : '–' }}
+            </td>
+            <template v-if="r.scenario.engine === 'running'">
+              <td class="r" :class="tone(r.before)"><FigureValue :figure="r.before.keeps" name="Kept as it came in" bare /></td>
+              <td class="r font-bold" :class="tone(r.after)" :title="r.after.verdict ? VERDICTS[r.after.verdict] : undefined">
+                <FigureValue :figure="r.after.keeps" name="Kept after" sigma bare />
+              </td>
+              <td class="r">
+                <FigureValue v-if="r.after.break_even.value !== null" :figure="r.after.break_even" name="Break-even after" bare />
+                <span v-else class="text-dim" :title="r.after.break_even.reason ?? ''">none</span>
+              </td>
+            </template>
+            <template v-else>
+              <td class="r">
+                <FigureValue v-if="r.before.lasts.value !== null" :figure="r.before.lasts" name="Battery lasts, as it came in" /><span
+                  v-else
+                  class="text-dim"
+                  :title="r.before.lasts.reason ?? ''"
+                  >–</span
+                >
+              </td>
+              <td class="r font-bold">
+                <FigureValue v-if="r.after.lasts.value !== null" :figure="r.after.lasts" name="Battery lasts, after" /><span
+                  v-else
+                  class="text-dim"
+                  :title="r.after.lasts.reason ?? ''"
+                  >–</span
+                >
+              </td>
+              <td class="r text-sm text-dim">battery lasts</td>
+            </template>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-if="rows.length === 0" class="p-3 text-dim">No scenario. Add one below.</p>
+  </section>
+</template>

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Load, Schemas } from '../../api/client'
+import { useJob } from '../../state/useJob'
+import Caution from '../../ui/Caution.vue'
+import FigureValue from '../../ui/FigureValue.vue'
+import FlagNote from '../../ui/FlagNote.vue'
+import QuantityField from '../../ui/QuantityField.vue'
+import YesNo from '../../ui/YesNo.vue'
+import AccessoriesPart from '../budget/AccessoriesPart.vue'
+import PartPicker from './PartPicker.vue'
+
+const job = useJob()
+const route = useRoute()
+const router = useRouter()
+const document = computed(() => job.document!)
+const lamps = computed(() => document.value.loads.filter((l) => l.group === 'lamp'))
+const wanted = computed(() => document.value.loads.filter((l) => l.wanted))
+const choices = computed(() => Object.fromEntries(document.value.choices.map((c) => [c.load_id, c])))
+const views = computed(() => Object.fromEntries((job.view?.loads ?? []).map((l) => [l.id, l])))
+const current = computed<Load | undefined>(
+  () => lamps.value.find((l) => l.id === route.params.load) ?? lamps.value.find((l) => !choices.value[l.id]) ?? lamps.value[0],
+)
+const acCircuits = computed(() => document.value.circuits.filter((c) => c.kind === 'ac'))
+const flags = computed(() => job.budget!.flags.filter((f) => f.side === 'after' || f.key === 'data_bus'))
+
+function word(choice: Schemas['job_choice'] | undefined) {
+  if (!choice) return 'not decided'
+  return choice.action === 'swap' ? (choice.part?.name ?? 'part') : choice.action === 'keep' ? 'stays as it is' : 'removed'
+}
+function go(load: Load) {
+  void router.replace({ name: 'choose', params: { id: job.id, load: load.id } })
+}
+</script>
+
+<template>
+  <div class="max-w-[1180px]">
+    <h2 class="mb-3 text-xl">Choose</h2>
+    <FlagNote v-for="f in flags" :key="f.key + f.text" :flag="f" class="mb-3" />
+    <p v-if="lamps.length === 0" class="border-2 border-dashed border-line p-6 text-dim">
+      No lamps yet. <RouterLink class="text-brass underline" :to="{ name: 'intake', params: { id: job.id } }">Enter them first.</RouterLink>
+    </p>
+    <div v-else class="grid gap-6 min-[800px]:grid-cols-[20rem_1fr]">
+      <ol class="border-t border-line" aria-label="Lamps">
+        <li v-for="l in lamps" :key="l.id">
+          <button
+            type="button"
+            class="flex min-h-14 w-full items-center gap-2 border-b border-line px-2 text-left"
+            :class="current?.id === l.id ? 'bg-shade' : 'hover:bg-shade'"
+            :aria-current="current?.id === l.id"
+            @click="go(l)"
+          >
+            <span class="min-w-0 flex-1">
+              <span class="block font-semibold"
+                >{{ l.name }}<span v-if="l.count && l.count > 1" class="text-dim"> ×{{ l.count }}</span></span
+              >
+              <span class="block truncate text-sm" :class="choices[l.id] ? 'text-dim' : 'text-brass'">{{ word(choices[l.id]) }}</span>
+            </span>
+            <span class="num shrink-0 text-right text-sm">
+              <span v-if="views[l.id]?.before" class="block text-dim">{{ views[l.id].before!.value?.toFixed(2) ?? '?' }} A</span>
+              <span v-if="choices[l.id] && choices[l.id].action !== 'keep'" class="block font-bold"
+                >{{ views[l.id]?.after ? (views[l.id].after!.value?.toFixed(2) ?? '?') : '0.00' }} A</span
+              >
+            </span>
+          </button>
+        </li>
+      </ol>
+      <PartPicker v-if="current" :key="current.id" :load="current" :choice="choices[current.id]" />
+    </div>
+
+    <section v-for="c in acCircuits" :key="c.id" class="mt-8" :aria-label="`Regulator: ${c.name}`">
+      <h3 class="mb-2 text-lg">{{ c.name }}: fitted with the change</h3>
+      <Caution of="ac_runaway" class="mb-2" />
+      <div class="flex flex-wrap items-end gap-6">
+        <YesNo :at="`/circuits/${c.id}/regulator_after/fitted`" label="AC regulator" :fallback="c.regulator?.fitted !== false" />
+        <YesNo
+          :at="`/circuits/${c.id}/regulator_after/makes_dc`"
+          label="it rectifies and smooths to DC"
+          :fallback="c.regulator?.makes_dc ?? false"
+        />
+        <QuantityField
+          v-if="c.regulator_after?.fitted"
+          :at="`/circuits/${c.id}/regulator_after/volts`"
+          label="Volts it holds"
+          unit="V"
+          placeholder="13.5"
+          class="w-36"
+        />
+      </div>
+    </section>
+
+    <section v-if="wanted.length" class="mt-8" aria-labelledby="wanted-head">
+      <h3 id="wanted-head" class="mb-2 text-lg">Wanted accessories: fit them now?</h3>
+      <div class="grid gap-x-8 gap-y-4 min-[900px]:grid-cols-2">
+        <ul>
+          <li v-for="w in wanted" :key="w.id" class="flex items-center gap-3 border-b border-line py-1">
+            <YesNo :at="`/loads/${w.id}/taken`" :label="w.name" class="flex-1" />
+            <FigureValue v-if="views[w.id]?.after" :figure="views[w.id].after!" :name="w.name" fine />
+          </li>
+        </ul>
+        <AccessoriesPart />
+      </div>
+    </section>
+    <Caution of="law" class="mt-8" />
+  </div>
+</template>

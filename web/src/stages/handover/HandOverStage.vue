@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
+import { figureText, money, plain, VERDICTS } from '../../ui/format'
+
+const job = useJob()
+const reference = useReference()
+const document = computed(() => job.document!)
+const budget = computed(() => job.budget!)
+const handed = computed(() => document.value.handed_over)
+const stale = computed(() => job.view!.stages.find((s) => s.stage === 'hand_over')?.state === 'stale')
+const rows = computed(() =>
+  budget.value.scenarios.flatMap((s) =>
+    budget.value.circuits.flatMap((c) => {
+      const of = (side: string) => s.lines.find((l) => l.side === side && l.circuit === c.id)
+      const before = of('before')
+      const after = of('after')
+      return before && after
+        ? [
+            {
+              key: s.id + c.id,
+              name: budget.value.circuits.length > 1 ? `${s.name}, ${c.name}` : s.name,
+              running: s.engine === 'running',
+              rpm: s.rpm,
+              before,
+              after,
+            },
+          ]
+        : []
+    }),
+  ),
+)
+const swaps = computed(() =>
+  document.value.choices
+    .filter((c) => c.action !== 'keep')
+    .map((c) => ({ ...c, load: document.value.loads.find((l) => l.id === c.load_id) })),
+)
+const added = computed(() => document.value.loads.filter((l) => l.wanted && l.taken))
+const refused = computed(() => document.value.loads.filter((l) => l.wanted && !l.taken))
+const cost = computed(() => swaps.value.reduce((sum, c) => sum + (c.part?.price_cents ?? 0) * (c.load?.count ?? 1), 0))
+const priced = computed(() => swaps.value.filter((c) => c.action === 'swap').every((c) => c.part?.price_cents !== undefined))
+const views = computed(() => Object.fromEntries(job.view!.loads.map((l) => [l.id, l])))
+const today = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' }).format(new Date())
+const serious = computed(() => budget.value.flags.filter((f) => f.level !== 'note' || f.key === 'flasher'))
+
+function print() {
+  window.print()
+}
+function amps(id: string, side: 'before' | 'after') {
+  const figure = views.value[id]?.[side]
+  return figure ? figureText(figure) : '–'
+}
+</script>
+
+<template>
+  <div class="max-w-[880px]">
+    <div class="no-print mb-4 flex flex-wrap items-center gap-3">
+      <h2 class="mr-auto text-xl">Hand over</h2>
+      <span v-if="handed?.at && !stale" class="text-moss">handed over {{ new Date(handed.at).toLocaleString() }}</span>
+      <span v-else-if="stale" class="text-brick">changed since it was handed over</span>
+      <button type="button" class="btn" @click="print">Print, or keep as PDF</button>
+      <a class="btn" :href="`/api/jobs/${job.id}/file?kind=job`" download>Job file</a>
+      <button type="button" class="btn btn-main" @click="job.act('hand_over')">Mark as handed over</button>
+    </div>
+    <article class="sheet-page border-2 border-line bg-leaf p-6 print:border-0 print:p-0" aria-label="Hand-over sheet">
+      <header class="mb-3 flex items-end justify-between border-b-2 border-ink pb-2">
+        <div>
+          <p class="text-2xl font-bold">{{ document.name }}</p>
+          <p class="text-dim">{{ [document.bay, document.fleet, document.machine.year].filter(Boolean).join(' · ') }}</p>
+        </div>
+        <p class="text-right">Lighting conversion, amps before and after<br />{{ today }}</p>
+      </header>
+      <table class="sheet mb-3 w-full text-[0.95em]">
+        <thead>
+          <tr>
+            <th>when</th>
+            <th class="r">rpm</th>
+            <th class="r">came in, kept</th>
+            <th class="r">after, kept</th>
+            <th class="r">volts, before</th>
+            <th class="r">after</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in rows" :key="r.key">
+            <td>{{ r.name }}</td>
+            <template v-if="r.running">
+              <td class="r num">{{ r.rpm === null ? '?' : plain(r.rpm, 0) }}</td>
+              <td class="r num">{{ figureText(r.before.keeps) }}</td>
+              <td class="r num font-bold">
+                {{ figureText(r.after.keeps)
+                }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{ VERDICTS.too_close }}</span>
+              </td>
+              <td class="r num">{{ figureText(r.before.system_v) }}</td>
+              <td class="r num">{{ figureText(r.after.system_v) }}</td>
+            </template>
+            <template v-else>
+              <td class="r">–</td>
+              <td class="r">{{ r.before.lasts.value === null ? '–' : `lasts ${figureText(r.before.lasts)}` }}</td>
+              <td class="r font-bold">{{ r.after.lasts.value === null ? '–' : `lasts ${figureText(r.after.lasts)}` }}</td>
+              <td class="r num">{{ r.before.system_v.value === null ? '–' : figureText(r.before.system_v) }}</td>
+              <td class="r num">{{ r.after.system_v.value === null ? '–' : figureText(r.after.system_v) }}</td>
+            </template>
+          </tr>
+        </tbody>
+      </table>
+      <h3 class="mt-2 mb-1 font-bold">Changed</h3>
+      <p v-if="swaps.length === 0 && added.length === 0" class="text-dim">Nothing was changed.</p>
+      <table v-else class="sheet w-full text-[0.95em]">
+        <tbody>
+          <tr v-for="c in swaps" :key="c.id">
+            <td>
+              {{ c.load?.name }}<span v-if="(c.load?.count ?? 1) > 1"> ×{{ c.load?.count }}</span>
+            </td>
+            <td>{{ c.action === 'remove' ? 'taken off' : c.part?.name }}</td>
+            <td class="r num whitespace-nowrap">
+              {{ amps(c.load_id, 'before') }} → {{ c.action === 'remove' ? '0 A' : amps(c.load_id, 'after') }}
+            </td>
+          </tr>
+          <tr v-for="l in added" :key="l.id">
+            <td>{{ l.name }}</td>
+            <td>added</td>
+            <td class="r num">{{ amps(l.id, 'after') }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="refused.length" class="mt-2">Wanted, not fitted: {{ refused.map((l) => l.name).join(', ') }}.</p>
+      <p v-if="swaps.length" class="mt-1">Parts {{ money(cost) }}{{ priced ? '' : ' and parts without a price' }}.</p>
+      <h3 class="mt-3 mb-1 font-bold">The rider must know</h3>
+      <ul class="list-disc pl-5 text-[0.95em]">
+        <li v-for="f in serious" :key="f.key + f.side">{{ f.text }} {{ f.cure }}</li>
+        <li v-if="document.machine.kind === 'snowmobile'">An LED does not warm the lens: clear snow and ice off it.</li>
+        <li>Look at the lamps again after the first rides: retrofit bulbs can work loose.</li>
+        <li>{{ reference.tables?.cautions.law }}</li>
+      </ul>
+      <p v-if="document.note" class="mt-3 border-t border-line pt-2 whitespace-pre-line">{{ document.note }}</p>
+      <p class="mt-6 flex gap-10 text-sm">
+        <span class="flex-1 border-t border-ink pt-1">technician</span><span class="flex-1 border-t border-ink pt-1">rider</span>
+      </p>
+    </article>
+  </div>
+</template>
+
+<style scoped>
+@media print {
+  .sheet-page {
+    font-size: 11.5px;
+  }
+  .sheet-page :deep(td),
+  .sheet-page :deep(th) {
+    padding: 0.18rem 0.4rem;
+  }
+}
+</style>

@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { freshId, type Reading } from '../../api/client'
+import WarmUpChart from '../../charts/WarmUpChart.vue'
+import { useJob } from '../../state/useJob'
+import Caution from '../../ui/Caution.vue'
+import FigureValue from '../../ui/FigureValue.vue'
+import { plain } from '../../ui/format'
+import PickField from '../../ui/PickField.vue'
+import QuantityField from '../../ui/QuantityField.vue'
+import Term from '../../ui/Term.vue'
+import type { Subject } from './useSubjects'
+
+const props = defineProps<{ subject: Subject }>()
+defineEmits<{ next: [] }>()
+const job = useJob()
+const reading = computed(() => props.subject.reading)
+const view = computed(() => props.subject.view)
+const at = computed(() => `/readings/${reading.value?.id}`)
+const samples = computed(() => reading.value?.samples ?? [])
+const STEP_S = 60
+
+function begin(kind: Reading['kind']) {
+  const value: Reading = {
+    id: freshId(),
+    load_id: props.subject.loadId,
+    kind,
+    volts_at: 'lamp',
+    taken_on: 'this_machine',
+    at: new Date().toISOString(),
+  }
+  if (props.subject.choiceId) value.choice_id = props.subject.choiceId
+  else if (props.subject.load.base) value.base = props.subject.load.base
+  if (kind === 'series') value.samples = [0, 1, 2].map((i) => ({ id: freshId(), t_s: i * STEP_S }))
+  job.edit([{ op: 'add', at: '/readings', value }])
+}
+function addSample() {
+  const times = samples.value.map((s) => s.t_s ?? 0).sort((a, b) => a - b)
+  const gap = times.length > 1 ? times[times.length - 1] - times[times.length - 2] : STEP_S
+  job.edit([{ op: 'add', at: `${at.value}/samples`, value: { id: freshId(), t_s: (times.at(-1) ?? -gap) + gap } }])
+}
+const KINDS = [
+  { key: 'settled', label: 'settled, warm' },
+  { key: 'cold', label: 'cold, just switched on' },
+  { key: 'series', label: 'a series while it warms' },
+]
+</script>
+
+<template>
+  <section :aria-label="subject.name" class="min-w-0" data-testid="reading-pane">
+    <div class="flex flex-wrap items-baseline gap-x-4">
+      <h3 class="text-2xl">{{ subject.name }}</h3>
+      <span class="text-dim">{{ subject.detail }}</span>
+    </div>
+    <p v-if="subject.expect" class="mt-1 text-lg">{{ subject.expect }}</p>
+    <Caution of="lamp_hot" class="my-3" />
+
+    <div v-if="!reading || subject.stale" class="my-4">
+      <p v-if="subject.stale" class="mb-2 font-semibold text-brick">
+        The lamp was changed since this was read. The old reading is kept but counts no more.
+      </p>
+      <p class="mb-2 text-dim">Ammeter in series with the lamp; volts read at the lamp at the same time.</p>
+      <div class="flex flex-wrap gap-2">
+        <button type="button" class="btn btn-main text-lg" @click="begin('settled')">Enter a settled reading</button>
+        <button type="button" class="btn text-lg" @click="begin('series')">Take a series</button>
+        <button type="button" class="btn text-lg" @click="begin('cold')">Cold only</button>
+      </div>
+    </div>
+
+    <div v-else>
+      <div class="grid max-w-2xl grid-cols-2 gap-4">
+        <QuantityField v-if="reading.kind !== 'series'" :at="`${at}/amps`" label="Amps" unit="A" big :step="0.01" />
+        <QuantityField
+          :at="`${at}/volts`"
+          :label="reading.volts_at === 'battery' ? 'Volts at the battery' : 'Volts at the lamp'"
+          unit="V"
+          big
+          :step="0.1"
+        />
+      </div>
+      <div class="mt-3 grid max-w-2xl grid-cols-3 gap-3">
+        <PickField :at="`${at}/kind`" label="Taken" :options="KINDS" />
+        <PickField
+          :at="`${at}/volts_at`"
+          label="Volts read at"
+          :options="[
+            { key: 'lamp', label: 'the lamp' },
+            { key: 'battery', label: 'the battery' },
+          ]"
+          fallback="lamp"
+        />
+        <PickField
+          :at="`${at}/taken_on`"
+          label="On"
+          :options="[
+            { key: 'this_machine', label: 'this machine' },
+            { key: 'same_model', label: 'same model elsewhere' },
+          ]"
+          fallback="this_machine"
+        />
+      </div>
+
+      <div v-if="view?.window" class="mt-3" role="status" data-testid="window">
+        <p v-if="view.window.verdict === 'expected'" class="text-moss">
+          As its rating leads one to expect ({{ plain(view.window.low ?? 0, 2) }} to {{ plain(view.window.high ?? 0, 2) }} A).
+        </p>
+        <template v-else-if="view.window.verdict !== 'unknown'">
+          <p v-if="view.window.low" class="font-semibold text-brick">
+            Expected {{ plain(view.window.low, 2) }} to {{ plain(view.window.high ?? 0, 2) }} A.
+          </p>
+          <ul class="list-disc pl-5">
+            <li v-for="r in view.window.remarks" :key="r">{{ r }}</li>
+          </ul>
+        </template>
+      </div>
+      <p v-if="view?.problem" class="mt-2 text-brick">{{ view.problem }}</p>
+      <p v-if="reading.volts_at === 'battery' && view" class="mt-2">
+        At the lamp: <FigureValue :figure="view.lamp_v" name="Volts at the lamp" sigma />
+      </p>
+
+      <div v-if="reading.kind === 'series'" class="mt-4">
+        <div class="flex flex-wrap gap-2">
+          <div v-for="s in samples" :key="s.id" class="w-28">
+            <QuantityField :at="`${at}/samples/${s.id}/amps`" :label="`${s.t_s ?? '?'} s`" unit="A" :step="0.01" />
+          </div>
+          <button type="button" class="btn mt-7" @click="addSample">One more</button>
+        </div>
+        <p
+          v-if="view?.advice_text"
+          class="my-2 text-lg font-semibold"
+          :class="view.advice === 'settled' ? 'text-moss' : 'text-brass'"
+          role="status"
+          data-testid="advice"
+        >
+          {{ view.advice_text }}
+        </p>
+        <div v-if="view && view.cold !== null" class="my-2 flex flex-wrap gap-x-6">
+          <span
+            ><Term of="cold">cold</Term> <span class="num font-bold">{{ plain(view.cold, 2) }}</span> A, for the fuse</span
+          >
+          <span v-if="view.settled !== null"
+            ><Term of="settled">settled</Term> <span class="num font-bold">{{ plain(view.settled, 2) }}</span> A, for the budget</span
+          >
+          <span v-if="view.mean !== null" class="text-dim">plain average {{ plain(view.mean, 2) }} A</span>
+        </div>
+        <WarmUpChart v-if="view" :samples="samples" :settled="view.settled" :mean="view.mean" />
+      </div>
+
+      <details class="mt-4" :open="reading.second !== undefined">
+        <summary class="min-h-11 cursor-pointer py-2 font-semibold">Two-voltage test: what law does it follow?</summary>
+        <p class="mb-2 text-dim">
+          Read it again at another voltage, a volt or more away: with the engine running, or from a second battery.
+        </p>
+        <div class="grid max-w-2xl grid-cols-2 gap-4">
+          <QuantityField :at="`${at}/second/amps`" label="Amps, second" unit="A" :step="0.01" />
+          <QuantityField :at="`${at}/second/volts`" label="Volts, second" unit="V" />
+        </div>
+        <p v-if="view?.law_test" class="mt-2 text-lg" role="status" data-testid="law">
+          {{ view.law_test.text }} <span class="text-dim">{{ Math.round(view.law_test.confidence * 100) }} % sure.</span>
+        </p>
+      </details>
+
+      <p v-if="subject.figure" class="mt-4 text-xl" data-testid="at-running">
+        At running volts <FigureValue :figure="subject.figure" :name="subject.name" fine sigma class="font-bold" />
+      </p>
+      <div class="mt-4 flex flex-wrap gap-2">
+        <button type="button" class="btn btn-main min-h-14 px-6 text-lg" @click="$emit('next')">Next lamp</button>
+        <button type="button" class="btn" @click="begin('settled')">Read it again</button>
+        <button type="button" class="btn" @click="job.edit([{ op: 'remove', at }])">Remove this reading</button>
+      </div>
+      <p v-if="subject.readings.length > 1" class="mt-2 text-dim">
+        {{ subject.readings.length }} readings kept; the best and latest counts.
+      </p>
+    </div>
+  </section>
+</template>

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { api, type Schemas } from '../../api/client'
+import { useJob } from '../../state/useJob'
+import Sheet from '../../ui/Sheet.vue'
+
+const props = defineProps<{ kind: 'loads' | 'readings' | null }>()
+const emit = defineEmits<{ close: []; kind: ['loads' | 'readings'] }>()
+const job = useJob()
+const text = ref('')
+const preview = ref<Schemas['TablePreview'] | null>(null)
+const failed = ref('')
+const busy = ref(false)
+
+watch(
+  () => props.kind,
+  () => {
+    preview.value = null
+    failed.value = ''
+    if (text.value && props.kind) void send(false)
+  },
+)
+
+async function chosen(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  text.value = await file.text()
+  await send(false)
+}
+
+async function send(accept: boolean) {
+  if (!props.kind) return
+  busy.value = true
+  failed.value = ''
+  try {
+    const { data, error } = await api.POST('/api/jobs/{id}/table', {
+      params: { path: { id: job.id } },
+      body: { kind: props.kind, text: text.value, accept, revision: job.view?.revision },
+    })
+    if (data) {
+      preview.value = data
+      if (data.accepted && data.job) {
+        job.show(data.job)
+        text.value = ''
+        emit('close')
+      }
+    } else {
+      preview.value = null
+      failed.value = error?.message ?? 'That did not work.'
+    }
+  } catch {
+    failed.value = 'Miser does not answer. Nothing was changed.'
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <Sheet :open="kind !== null" title="Take in a table" wide @close="$emit('close')">
+    <div class="mb-3 flex" role="group" aria-label="What the table holds">
+      <button type="button" class="btn" :aria-pressed="kind === 'readings'" @click="$emit('kind', 'readings')">Readings</button>
+      <button type="button" class="btn -ml-px" :aria-pressed="kind === 'loads'" @click="$emit('kind', 'loads')">Loads</button>
+    </div>
+    <label class="mb-1 block text-dim" for="csv-file">CSV file; the first line names the columns, units in brackets</label>
+    <input id="csv-file" type="file" accept=".csv,text/csv" class="field py-2" @change="chosen" />
+    <p v-if="busy" class="mt-3 text-dim" role="status">Reading …</p>
+    <p v-if="failed" class="mt-3 border-l-4 border-brick bg-brick-soft p-3" role="alert">{{ failed }}</p>
+    <div v-if="preview" class="mt-3">
+      <p class="mb-2">
+        <span class="num font-bold">{{ preview.good }}</span> rows good,
+        <span class="num font-bold" :class="preview.bad ? 'text-brick' : ''">{{ preview.bad }}</span> bad. Nothing is taken in yet.
+      </p>
+      <div class="max-h-72 overflow-y-auto">
+        <table class="sheet w-full text-sm" data-testid="csv-preview">
+          <thead>
+            <tr>
+              <th>line</th>
+              <th>what</th>
+              <th>does</th>
+              <th>wrong</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="r in preview.rows.slice(0, 300)" :key="r.line" :class="r.errors.length ? 'bg-brick-soft' : ''">
+              <td class="num">{{ r.line }}</td>
+              <td>{{ r.name }}</td>
+              <td>{{ r.change }}</td>
+              <td>
+                <span v-for="e in r.errors" :key="e.field + e.message" class="block"
+                  >{{ e.field }}: {{ e.message }}. Accepted: {{ e.accepts }}.</span
+                >
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <button type="button" class="btn btn-main mt-3" :disabled="busy || preview.good === 0" @click="send(true)">
+        {{ preview.bad ? `Take in the ${preview.good} good rows, leave the bad out` : `Take in ${preview.good} rows` }}
+      </button>
+    </div>
+  </Sheet>
+</template>

@@ -1,0 +1,297 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { api, type Edit, type FieldError, type JobView } from '../api/client'
+import { valueAt } from './valueAt'
+
+export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict'
+interface Kept {
+  revision: number
+  edits: Edit[]
+  drafts: Record<string, string>
+}
+
+const RETRY_MS = 2500
+
+/**
+ * The job on screen: the document as the server has it, what is typed but not yet
+ * saved, and the one queue through which every edit goes.
+ */
+export const useJob = defineStore('job', () => {
+  const id = ref('')
+  const view = shallowRef<JobView | null>(null)
+  const status = ref<SaveState>('saved')
+  const message = ref('')
+  const failed = ref('')
+  const scenario = ref<string | undefined>()
+  const circuit = ref<string | undefined>()
+  /** Engine speed on the slider; null is the scenario's own. */
+  const rpm = ref<number | null>(null)
+  const side = ref<'before' | 'after'>('after')
+  /** Texts typed into fields that are not saved yet, or were refused. */
+  const drafts = ref<Record<string, string>>({})
+  const errors = ref<Record<string, FieldError>>({})
+  const queue = ref<Edit[]>([])
+  const theirs = shallowRef<JobView | null>(null)
+  /** Edits put aside when the other's were kept. */
+  const aside = ref<Edit[]>([])
+  let sending = false
+  let lostAnswer = false
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  const document = computed(() => view.value?.document)
+  const budget = computed(() => view.value?.budget)
+  const problems = computed(() => Object.fromEntries((view.value?.problems ?? []).map((p) => [p.at, p])))
+
+  function key() {
+    return `miser.unsaved.${id.value}`
+  }
+
+  function keep() {
+    if (queue.value.length === 0 && Object.keys(drafts.value).length === 0) return localStorage.removeItem(key())
+    const kept: Kept = { revision: view.value?.revision ?? 0, edits: queue.value, drafts: drafts.value }
+    localStorage.setItem(key(), JSON.stringify(kept))
+  }
+
+  async function open(job: string) {
+    if (id.value !== job) {
+      id.value = job
+      view.value = null
+      scenario.value = undefined
+      circuit.value = undefined
+      rpm.value = null
+      queue.value = []
+      drafts.value = {}
+      errors.value = {}
+      aside.value = []
+      theirs.value = null
+    }
+    failed.value = ''
+    try {
+      const { data, error, response } = await api.GET('/api/jobs/{id}', { params: { path: { id: job }, query: looking() } })
+      if (id.value !== job) return
+      if (data) {
+        show(data)
+        restore()
+      } else failed.value = response.status === 404 ? 'This job is not here (any more).' : (error?.message ?? 'The job could not be read.')
+    } catch {
+      failed.value = 'Miser does not answer. Is it still running?'
+    }
+  }
+
+  /** What a closed or crashed window left unsaved. */
+  function restore() {
+    const text = localStorage.getItem(key())
+    if (!text || queue.value.length > 0) return
+    try {
+      const kept = JSON.parse(text) as Kept
+      drafts.value = kept.drafts
+      if (kept.edits.length === 0) return
+      queue.value = kept.edits
+      if (view.value && kept.revision !== view.value.revision) {
+        theirs.value = view.value
+        status.value = 'conflict'
+      } else void flush()
+    } catch {
+      localStorage.removeItem(key())
+    }
+  }
+
+  function looking() {
+    return { scenario: scenario.value, circuit: circuit.value }
+  }
+
+  function show(data: JobView) {
+    view.value = data
+    scenario.value = data.budget.scenario ?? undefined
+    circuit.value = data.budget.circuit
+  }
+
+  /** Queues edits and sends them; a later edit of one field takes an earlier one's place. */
+  function edit(edits: Edit[]) {
+    for (const one of edits) {
+      const same = one.op === 'set' ? queue.value.findIndex((e) => e.op === 'set' && e.at === one.at) : -1
+      if (same >= 0 && !sending) queue.value[same] = one
+      else queue.value.push(one)
+    }
+    keep()
+    if (status.value !== 'conflict') void flush()
+  }
+
+  function set(at: string, value: unknown) {
+    edit([{ op: 'set', at, value }])
+  }
+
+  function type(at: string, text: string) {
+    drafts.value = { ...drafts.value, [at]: text }
+    delete errors.value[at]
+    set(at, text)
+  }
+
+  async function flush() {
+    if (sending || queue.value.length === 0 || !view.value) return
+    sending = true
+    status.value = 'saving'
+    const job = id.value
+    const batch = [...queue.value]
+    try {
+      const { data, error, response } = await api.PATCH('/api/jobs/{id}', {
+        params: { path: { id: job } },
+        body: { revision: view.value.revision, edits: batch, ...looking() },
+      })
+      if (id.value !== job) return
+      if (data) {
+        done(batch)
+        lostAnswer = false
+        show(data)
+        status.value = 'saved'
+        message.value = ''
+      } else if (response.status === 409 && error && 'current' in error) stale(error.current)
+      else if (response.status === 422) refused(batch, error?.fields ?? [], error?.message ?? '')
+      else if (response.status === 404) {
+        failed.value = 'This job was removed meanwhile.'
+        status.value = 'unsaved'
+      } else retry(error?.message ?? `The server answered ${response.status}.`)
+    } catch {
+      lostAnswer = true
+      retry('Miser does not answer.')
+    } finally {
+      sending = false
+      keep()
+    }
+    if (status.value === 'saved' && queue.value.length > 0) void flush()
+  }
+
+  /** Takes what was sent out of the queue; what came meanwhile stays. */
+  function done(batch: Edit[]) {
+    queue.value = queue.value.filter((e) => !batch.includes(e))
+    const left = { ...drafts.value }
+    for (const e of batch) {
+      const waiting = queue.value.some((q) => q.at === e.at)
+      if (!waiting && e.op === 'set' && left[e.at] === e.value) delete left[e.at]
+      delete errors.value[e.at]
+    }
+    drafts.value = left
+  }
+
+  function refused(batch: Edit[], fields: FieldError[], text: string) {
+    // A retried row that had arrived after all is no mistake.
+    const bad = new Set(batch.filter((e) => fields.some((f) => f.at === e.at || f.at.startsWith(`${e.at}/`))))
+    const dropped = bad.size > 0 ? batch.filter((e) => bad.has(e)) : batch
+    for (const f of fields) errors.value = { ...errors.value, [f.at]: f }
+    queue.value = queue.value.filter((e) => !dropped.includes(e))
+    message.value = fields.length > 0 ? `${fields[0].field}: ${fields[0].message}` : text
+    status.value = queue.value.length > 0 ? 'saved' : 'unsaved'
+  }
+
+  function stale(current: JobView) {
+    theirs.value = current
+    // The answer to our own save was lost: it is our own change that we meet.
+    if (lostAnswer && view.value && current.revision === view.value.revision + 1) {
+      lostAnswer = false
+      return mineOnTop()
+    }
+    status.value = 'conflict'
+  }
+
+  function mineOnTop() {
+    if (!theirs.value) return
+    show(theirs.value)
+    theirs.value = null
+    status.value = 'saved'
+    sending = false
+    void flush()
+  }
+
+  function keepTheirs() {
+    if (!theirs.value) return
+    aside.value = [...aside.value, ...queue.value]
+    queue.value = []
+    drafts.value = {}
+    show(theirs.value)
+    theirs.value = null
+    status.value = 'saved'
+    keep()
+  }
+
+  function retry(text: string) {
+    status.value = 'offline'
+    message.value = text
+    clearTimeout(timer)
+    timer = setTimeout(() => {
+      if (status.value === 'offline') void flush()
+    }, RETRY_MS)
+  }
+
+  async function act(what: 'undo' | 'redo' | 'system' | 'engine' | 'hand_over', value?: string) {
+    if (!view.value || status.value === 'conflict') return
+    if (queue.value.length > 0) await flush()
+    try {
+      const { data, error, response } = await api.POST('/api/jobs/{id}/act', {
+        params: { path: { id: id.value } },
+        body: { act: what, revision: view.value.revision, value, ...looking() },
+      })
+      if (data) {
+        drafts.value = {}
+        errors.value = {}
+        show(data)
+        status.value = 'saved'
+        message.value = ''
+      } else if (response.status === 409 && error && 'current' in error) {
+        show(error.current)
+        message.value = 'Somebody else changed this job meanwhile; here it is as it stands now. Try again.'
+      } else message.value = error?.message ?? 'That did not work.'
+    } catch {
+      message.value = 'Miser does not answer; nothing was changed.'
+    }
+    keep()
+  }
+
+  /** Looks at another scenario or circuit; nothing is changed. */
+  async function look(next: { scenario?: string; circuit?: string }) {
+    if (next.scenario) scenario.value = next.scenario
+    if (next.circuit) circuit.value = next.circuit
+    rpm.value = null
+    try {
+      const { data } = await api.GET('/api/jobs/{id}', { params: { path: { id: id.value }, query: looking() } })
+      if (data) show(data)
+    } catch {
+      message.value = 'Miser does not answer.'
+    }
+  }
+
+  /** What stands at a place, as the server has it. */
+  function at(place: string): unknown {
+    return valueAt(document.value, place)
+  }
+
+  return {
+    id,
+    view,
+    document,
+    budget,
+    status,
+    message,
+    failed,
+    scenario,
+    circuit,
+    rpm,
+    side,
+    drafts,
+    errors,
+    problems,
+    queue,
+    theirs,
+    aside,
+    open,
+    edit,
+    set,
+    type,
+    act,
+    look,
+    at,
+    show,
+    flush,
+    mineOnTop,
+    keepTheirs,
+  }
+})

@@ -1,0 +1,18 @@
+import { defineStore } from 'pinia'
+import { computed, shallowRef } from 'vue'
+import { api, type Reference } from '../api/client'
+
+/** The trade's tables, fetched once. */
+export const useReference = defineStore('reference', () => {
+  const tables = shallowRef<Reference | null>(null)
+  const roles = computed(() => Object.fromEntries((tables.value?.roles ?? []).map((r) => [r.key, r])))
+  const bases = computed(() => Object.fromEntries((tables.value?.bases ?? []).map((b) => [b.key, b])))
+
+  async function fetchOnce() {
+    if (tables.value) return
+    const { data } = await api.GET('/api/reference')
+    if (data) tables.value = data
+  }
+
+  return { tables, roles, bases, fetchOnce }
+})

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Figure } from '../api/client'
+import { useWorking } from '../state/useWorking'
+import { digitsFor, figureText, plain, span } from './format'
+
+const props = defineProps<{ figure: Figure; name: string; fine?: boolean; sigma?: boolean; sign?: boolean; bare?: boolean }>()
+const working = useWorking()
+
+const known = computed(() => props.figure.value !== null && props.figure.value !== undefined)
+const shown = computed(() => {
+  const value = props.figure.value as number
+  if (props.figure.unit === 'h') return span(value)
+  const digits = digitsFor(props.figure.unit, value, props.fine)
+  return { value: (props.sign && value > 0 ? '+' : '') + plain(value, digits), unit: props.figure.unit === '1' ? '' : props.figure.unit }
+})
+const doubt = computed(() => {
+  const sigma = props.figure.sigma
+  if (!props.sigma || !sigma || !known.value) return ''
+  return plain(
+    sigma,
+    Math.max(digitsFor(props.figure.unit, props.figure.value as number, props.fine), sigma < 0.05 && props.figure.unit === 'A' ? 2 : 0),
+  )
+})
+const label = computed(
+  () => `${props.name}: ${figureText(props.figure)}${props.figure.assumed ? ', rests on an assumption' : ''}. Show the working`,
+)
+</script>
+
+<template>
+  <component
+    :is="figure.id ? 'button' : 'span'"
+    :type="figure.id ? 'button' : undefined"
+    class="figure inline-flex min-h-6 items-baseline whitespace-nowrap"
+    :class="figure.id ? 'underline decoration-line decoration-dotted underline-offset-4 hover:decoration-brass' : ''"
+    :aria-label="figure.id ? label : undefined"
+    :title="figure.reason ?? (figure.assumed ? 'Rests on an assumption' : undefined)"
+    @click="figure.id && working.open(figure.id)"
+  >
+    <template v-if="known">
+      <span class="num">{{ shown.value }}</span>
+      <span v-if="doubt" class="num unit ml-1.5 text-[0.75em]">±&thinsp;{{ doubt }}</span>
+      <span v-if="!bare && shown.unit" class="unit ml-1 text-[0.8em]">{{ shown.unit }}</span>
+      <span v-if="figure.assumed" class="ml-0.5 align-super text-[0.6em] text-brass" aria-hidden="true">◇</span>
+    </template>
+    <span v-else class="text-dim">unknown</span>
+  </component>
+</template>

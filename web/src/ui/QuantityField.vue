@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { computed, ref, useId } from 'vue'
+import { useJob } from '../state/useJob'
+import FieldShell from './FieldShell.vue'
+
+const props = defineProps<{
+  at: string
+  label: string
+  unit: string
+  step?: number
+  hideLabel?: boolean
+  help?: string
+  big?: boolean
+  placeholder?: string
+  /** Where the value shown and sent is another than kept: money in cents. */
+  cents?: boolean
+}>()
+const job = useJob()
+const id = useId()
+const focused = ref(false)
+
+const kept = computed(() => job.at(props.at))
+const text = computed(() => job.drafts[props.at] ?? show(kept.value))
+const wrong = computed(() => (job.errors[props.at] && !focused.value) || job.problems[props.at]?.level === 'problem')
+
+function show(value: unknown): string {
+  if (typeof value !== 'number') return ''
+  return props.cents ? (value / 100).toFixed(2) : String(Number(value.toPrecision(8)))
+}
+
+function typed(event: Event) {
+  job.type(props.at, (event.target as HTMLInputElement).value)
+}
+
+function nudge(event: KeyboardEvent, direction: number) {
+  const number = Number(text.value.replace(',', '.'))
+  if (!Number.isFinite(number) || text.value === '') return
+  event.preventDefault()
+  const step = props.step ?? 0.1
+  job.type(props.at, String(Number(Math.max(0, number + direction * step).toPrecision(8))))
+}
+</script>
+
+<template>
+  <FieldShell :id="id" :at="at" :label="label" :hide-label="hideLabel" :help="help">
+    <div class="relative">
+      <input
+        :id="id"
+        class="field num"
+        :class="[big ? 'h-16 text-3xl' : '', unit ? 'pr-12' : '']"
+        :value="text"
+        :placeholder="placeholder"
+        inputmode="decimal"
+        autocomplete="off"
+        spellcheck="false"
+        :data-at="at"
+        :aria-invalid="wrong ? 'true' : undefined"
+        :aria-describedby="wrong ? `${id}-wrong` : undefined"
+        @input="typed"
+        @focus="focused = true"
+        @blur="focused = false"
+        @keydown.up="nudge($event, 1)"
+        @keydown.down="nudge($event, -1)"
+      />
+      <span v-if="unit" class="unit pointer-events-none absolute top-1/2 right-3 -translate-y-1/2" :class="big ? 'text-xl' : ''">{{
+        unit
+      }}</span>
+    </div>
+  </FieldShell>
+</template>

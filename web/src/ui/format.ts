@@ -1,0 +1,44 @@
+import type { Figure } from '../api/client'
+
+const DIGITS: Record<string, number> = { A: 1, V: 1, rpm: 0, Ah: 2, h: 1, '1': 2 }
+
+/** A number with a true minus sign; a rounded nothing has none. */
+export function plain(value: number, digits: number): string {
+  const fixed = Math.abs(value).toFixed(digits)
+  const zero = Number(fixed) === 0
+  return `${value < 0 && !zero ? '−' : ''}${fixed}`
+}
+
+/** Digits worth printing: small amps get more, so that a tracker's draw is not 0.0. */
+export function digitsFor(unit: string, value: number, fine = false): number {
+  const base = DIGITS[unit] ?? 2
+  if (unit !== 'A') return base
+  if (Math.abs(value) > 0 && Math.abs(value) < 0.05) return 3
+  return fine || Math.abs(value) < 0.1 ? 2 : base
+}
+
+/** Hours as people say them. */
+export function span(hours: number): { value: string; unit: string } {
+  if (hours < 1) return { value: String(Math.round(hours * 60)), unit: 'min' }
+  if (hours < 48) return { value: plain(hours, 1), unit: 'h' }
+  return { value: plain(hours / 24, hours / 24 < 10 ? 1 : 0), unit: 'days' }
+}
+
+/** A figure as text, for titles and labels. */
+export function figureText(figure: Figure): string {
+  if (figure.value === null || figure.value === undefined) return `unknown: ${figure.reason ?? ''}`
+  if (figure.unit === 'h') {
+    const { value, unit } = span(figure.value)
+    return `${value} ${unit}`
+  }
+  const digits = digitsFor(figure.unit, figure.value)
+  const sigma = figure.sigma ? ` ± ${plain(figure.sigma, Math.max(digits, figure.sigma < 0.05 && figure.unit === 'A' ? 2 : digits))}` : ''
+  return `${plain(figure.value, digits)}${sigma} ${figure.unit === '1' ? '' : figure.unit}`.trim()
+}
+
+/** Money of whole cents. */
+export function money(cents: number): string {
+  return (cents / 100).toFixed(2)
+}
+
+export const VERDICTS: Record<string, string> = { keeps: 'keeps', owes: 'owes', too_close: 'too close to call' }
