@@ -29,7 +29,7 @@ module Miser
       @unit = unit
       @sigma = sigma
       @reason = reason
-      @assumed = assumed
+      @assumed = assumed ? true : false
       @working = working
     end
 

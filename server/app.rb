@@ -30,7 +30,7 @@ module Miser
       set :logging, nil
       # HTTPS and login are not Miser's: it serves one shop on its own machine.
       set :host_authorization, permitted_hosts: %w[127.0.0.1 localhost ::1 [::1]]
-      set :protection, except: %i[session_hijacking remote_token], use: %i[http_origin]
+      set :protection, except: %i[session_hijacking remote_token], reaction: :deny
 
       # @param database [Sequel::Database]
       # @return [Class] an application on that database

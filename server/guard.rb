@@ -25,7 +25,7 @@ module Miser
         length = request.content_length.to_i
         raise too_large if length > App::MOST_BYTES
 
-        text = request.body.read(App::MOST_BYTES + 1).to_s
+        text = +request.body&.read(App::MOST_BYTES + 1).to_s
         raise too_large if text.bytesize > App::MOST_BYTES
 
         data = parse(text.force_encoding(Encoding::UTF_8))

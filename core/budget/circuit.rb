@@ -117,6 +117,7 @@ module Miser
       def find_curve
         @remarks = []
         @curve = from_points || from_one_point || from_rating
+        @reason = nil if curve
         @reason ||= 'charging output is unknown: enter the rated watts, or measure two points' unless @curve
       rescue ArgumentError => e
         @curve = nil
@@ -192,7 +193,7 @@ module Miser
       end
 
       def needs(reason)
-        @reason = reason
+        @reason ||= reason # the first want is the nearest to a curve
         nil
       end
 

@@ -154,7 +154,7 @@ module Miser
 
       def keep_sigma = Math.sqrt((load_sigma**2) + (curve_sigma**2) + ((earn_by_volts - spend_by_volts)**2))
 
-      def plain(title, text) = Working.new(title: title, formula: text, inputs: [], source: '', notes: [])
+      def plain(title, text) = Working.new(title: title, formula: text, inputs: [], source: 'nothing turns', notes: [])
 
       def path(name) = "line/#{@ledger.side}/#{scenario.id}/#{@circuit.id}/#{name}"
 

@@ -54,15 +54,26 @@ module Miser
         [Math.sqrt([squared - doubt, 0.0].max) * (hot - (hot * heat)), Math.sqrt([squared + doubt, 0.0].max) * (hot + (hot * heat))]
       end
 
-      # Standard uncertainty, taken across the curve rather than along its
-      # tangent: near cut-in the tangent is vertical.
+      # A normal distribution in steps of half a σ: [z, weight].
+      STEPS = (-6..6).map { |i| [i / 2.0, Math.exp(-(i**2) / 8.0)] }.then { |list| list.map { |z, w| [z, w / list.sum(&:last)] } }.freeze
+
+      # Standard uncertainty: the spread of the curve over its doubt, not the slope
+      # of its tangent, which stands upright at cut-in.
       # @return [Float] A
       def sigma(rpm, volts)
         return 0.0 unless rpm.positive?
 
         squared, doubt = spread(rpm, volts)
-        across = (Math.sqrt([squared + doubt, 0.0].max) - Math.sqrt([squared - doubt, 0.0].max)) / 2
-        Math.hypot(hot * across, Math.sqrt([squared, 0.0].max) * hot_sigma)
+        mean = 0.0
+        square = 0.0
+        STEPS.each do |z, weight|
+          inside = squared + (z * doubt)
+          next unless inside.positive?
+
+          mean += weight * Math.sqrt(inside)
+          square += weight * inside
+        end
+        Math.hypot(hot * Math.sqrt([square - (mean**2), 0.0].max), Math.sqrt([squared, 0.0].max) * hot_sigma)
       end
 
       # Speed at which it earns just so much.

@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+require 'open3'
+require 'net/http'
+require 'socket'
+require_relative '../test_helper'
+
+class CliTest < Miser::Test
+  BIN = File.expand_path('../../bin/miser', __dir__)
+  WREN = DEMO.grep(/wren/).first
+
+  def miser(*words, stdin: '') = Open3.capture3(BIN, *words, stdin_data: stdin)
+
+  def test_budget_as_json
+    out, err, status = miser('budget', WREN, '--format', 'json')
+    assert status.success?, err
+    data = JSON.parse(out)
+    assert_equal %w[before after], data.keys
+    row = data['after']['scenarios'].first
+    %w[name rpm earns_a earns_sigma_a spends_a spends_sigma_a keeps_a keeps_sigma_a verdict break_even_rpm system_v].each { |key| assert row.key?(key), key }
+    assert_in_delta row['keeps_a'], row['earns_a'] - row['spends_a'], 1e-9
+    parked = data['after']['scenarios'].last
+    assert_nil parked['break_even_rpm']
+    assert_match(/engine is off/, parked['reason'])
+    text, = miser('budget', WREN)
+    assert_match(/Idle at a light, night/, text)
+  end
+
+  def test_check_and_its_exit_codes
+    out, _, status = miser('check', WREN)
+    assert status.success?
+    assert_match(/valid, 0 problems/, out)
+    { '{' => /not valid JSON/, '{"format":"miser-job","version":7}' => /newer Miser/ }.each do |text, words|
+      _, err, bad = miser('check', '-', stdin: text)
+      assert_equal 1, bad.exitstatus
+      assert_match words, err
+      refute_match(/\.rb:\d+/, err)
+    end
+  end
+
+  def test_wrong_calls
+    { %w[frobnicate] => 2, %w[budget] => 2, %w[budget nowhere.json] => 1, ['budget', WREN, '--format', 'xml'] => 2, %w[serve --port 99999] => 2, %w[--wings] => 2 }.each do |words, code|
+      out, err, status = miser(*words)
+      assert_equal code, status.exitstatus, words.join(' ')
+      assert_match(/\Amiser: /, err)
+      assert_empty out
+    end
+    assert_match(/miser 0\.1/, miser('--version').first)
+    assert_match(/Exit codes/, miser('--help').first)
+  end
+
+  def test_import_and_export_over_a_shop_of_its_own
+    Dir.mktmpdir do |folder|
+      out, _, status = miser('import', WREN, '--data', folder)
+      assert status.success?
+      assert_match(/wren125/, out)
+      exported, = miser('export', 'Wren 125', '--data', folder)
+      assert_equal JSON.parse(File.read(WREN)), JSON.parse(exported)
+      changed = File.join(folder, 'changed.json')
+      File.write(changed, exported.sub('"Bay 1"', '"Bay 7"'))
+      out, err, refused = miser('import', changed, '--data', folder)
+      assert_equal 1, refused.exitstatus
+      assert_match(%r{/bay: Bay 1 -> Bay 7}, out)
+      assert_match(/--over/, err)
+      assert miser('import', changed, '--over', '--data', folder).last.success?
+      assert_match(/no job/, miser('export', 'Nobody', '--data', folder)[1])
+    end
+  end
+
+  def test_serving_and_a_port_that_is_taken
+    Dir.mktmpdir do |folder|
+      taken = TCPServer.new('127.0.0.1', 0)
+      _, err, status = miser('demo', '--port', taken.addr[1].to_s, '--data', folder)
+      assert_equal 1, status.exitstatus
+      assert_match(/port \d+ is taken; \d+ is free/, err)
+      port = taken.addr[1].tap { taken.close }
+      server = IO.popen([{ 'PORT' => port.to_s }, BIN, '--data', folder])
+      assert_match(/127\.0\.0\.1:#{port}/, server.gets)
+      assert_equal 5, JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{port}/api/jobs")))['jobs'].size
+      assert_match(/<div id="app">/, Net::HTTP.get(URI("http://127.0.0.1:#{port}/job/wren125/budget")))
+    ensure
+      Process.kill(:TERM, server.pid) if server
+      server&.close
+    end
+  end
+end

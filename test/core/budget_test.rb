@@ -1,0 +1,182 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+
+class BudgetTest < Miser::Test
+  def job = plain_job(loads: [lamp('low', base: 'H4', filament: 'low'), lamp('tail', role: 'tail', base: 'R5W'), lamp('brake', role: 'brake', base: 'P21W')])
+
+  def line(job, side = 'after', scenario = 'idle_night') = budget(job).line(side, scenario, job['circuits'].first['id'])
+
+  def test_a_line_by_hand
+    idle = line(job)
+    at14 = ->(watts) { watts / 12.0 * ((14.0 / 12)**0.55) }
+    assert_within 1e-9, at14[55] + at14[5] + at14[21], idle.spends.value
+    assert_within 1e-9, 0.9 * 8.193801731218414, idle.earns.value
+    assert_within 1e-9, idle.earns.value - idle.spends.value, idle.keeps.value
+    slow = line(job, 'after', 'slow_trail')
+    assert_within 1e-9, at14[55] + at14[5] + (0.15 * at14[21]), slow.spends.value, 'the brake is on 15 % of a slow trail'
+  end
+
+  def test_unknown_stays_unknown
+    unknown = job
+    unknown['loads'] << lamp('mystery', role: 'plate', law: 'driver')
+    idle = line(unknown)
+    assert_nil idle.spends.value
+    assert_nil idle.keeps.value
+    assert_nil idle.verdict
+    assert_match(/Lamp mystery/, idle.keeps.reason)
+    assert_operator idle.known_spends, :>, 5, 'what is known is still drawn'
+    assert_nil idle.break_even.value
+    no_speed = job.tap { |j| j['machine'] = {} }
+    assert_match(/idle speed is not entered/, line(no_speed).earns.reason)
+    no_battery = job.tap { |j| j['circuits'][0]['battery'] = {} }
+    assert_match(/battery/, line(no_battery, 'after', 'key_on').system_v.reason)
+  end
+
+  def test_verdicts
+    of = ->(keep, sigma) { Miser::Budget::Verdict.of(keep, sigma) }
+    assert_equal %w[keeps too_close too_close owes], [of[1.01, 0.5], of[1.0, 0.5], of[-1.0, 0.5], of[-1.01, 0.5]]
+    assert_nil of[nil, 0.5]
+    assert_equal 'keeps', of[0.0, 0.0]
+  end
+
+  def test_a_swap_moves_only_the_after_side
+    swapped = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))])
+    b = budget(swapped)
+    saving = b.changes.first.saving.value
+    assert_within 1e-9, (55 / 12.0 * ((14.0 / 12)**0.55)) - 1.4, saving
+    assert_within 1e-9, saving, b.line('after', 'idle_night', 'main').keeps.value - b.line('before', 'idle_night', 'main').keeps.value
+    assert_operator b.line('after', 'idle_night', 'main').break_even.value, :<, b.line('before', 'idle_night', 'main').break_even.value
+    removed = job.merge('choices' => [{ 'id' => 'c', 'load_id' => 'low', 'action' => 'remove' }])
+    assert_equal 2, budget(removed).entries('after').size
+  end
+
+  # Taken alone, every change's break-even is what a job with that one change has.
+  def test_each_change_alone
+    both = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4)), swap('brake', law: 'resistor', forward_v: 7, figures: stated(0.3))])
+    both['choices'].each do |choice|
+      share = budget(both).changes.find { |c| c.load_id == choice['load_id'] }.scenarios.find { |s| s[:id] == 'idle_night' }
+      alone = line(job.merge('choices' => [choice]))
+      assert_within 1e-9, alone.break_even.value, share[:break_even].value
+    end
+  end
+
+  def test_a_measured_part_counts_before_its_label
+    swapped = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))],
+                        'readings' => [{ 'id' => 'r', 'load_id' => 'low', 'choice_id' => 'c-low', 'kind' => 'settled', 'amps' => 1.8, 'volts' => 12.5, 'volts_at' => 'lamp' }])
+    assert_in_delta 1.607, budget(swapped).figure('load/after/low').value, 0.001
+    assert_in_delta 4.99, budget(swapped).figure('load/before/low').value, 0.01, 'the old lamp keeps its own figure'
+  end
+
+  def test_a_reading_on_another_lamp_is_stale
+    read = job.merge('readings' => [{ 'id' => 'r', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 3.0, 'volts' => 12.5, 'base' => 'HS1' }])
+    assert_equal 'nominal', budget(read).entries('before').first.load.anchor.origin.key
+    ticket = Miser::Ticket.new(budget(read))
+    assert_equal 'stale', ticket.stages.find { |s| s[:stage] == 'readings' }[:state]
+    assert(ticket.missing.any? { |m| m.text.include?('read again') })
+  end
+
+  def test_the_next_reading_is_the_one_that_helps_most
+    doubtful = job.tap { |j| j['circuits'][0]['regulator'] = { 'fitted' => true, 'volts' => 14.0 } }
+    doubtful['circuits'][0]['alternator'] = { 'points' => [{ 'id' => 'a', 'rpm' => 1200, 'amps' => 8.0, 'volts' => 14.0 }, { 'id' => 'b', 'rpm' => 4000, 'amps' => 18.0, 'volts' => 14.0 }] }
+    _, best = budget(doubtful).next_reading
+    assert_equal 'low', best.load_id
+    measured = doubtful.merge('readings' => [{ 'id' => 'r', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 4.6, 'volts' => 12.4 }])
+    _, after = budget(measured).next_reading
+    refute_equal 'low', after.load_id
+    # What it promised is what measuring brings.
+    now = line(measured).keeps.sigma
+    assert_within 0.02, best.sigma_after, now
+  end
+
+  def test_accessories_in_the_owners_order
+    wanted = job
+    %w[first second third].zip([1.0, 30.0, 0.2]).each { |id, amps| wanted['loads'] << lamp(id, role: 'charger', group: 'accessory', law: 'driver', wanted: true, figures: stated(amps)) }
+    judged = budget(wanted.merge('choices' => [swap('low', law: 'driver', figures: stated(0.5)), swap('brake', law: 'driver', figures: stated(0.2))])).accessories
+    assert_equal %w[first second third], judged.map(&:load_id)
+    assert_equal 'does_not_fit', judged[1].fits
+    assert_nil judged[1].worst[:above_rpm].value
+    gap = judged[0].worst[:keeps] - judged[2].worst[:keeps]
+    assert_within 1e-6, 0.2, gap, 'the one refused is not counted against the next'
+    assert_equal 0, budget(wanted).entries('before').count { |e| e.row['wanted'] }
+  end
+
+  def test_engine_off_the_battery_lasts
+    idle = line(job, 'after', 'key_on')
+    assert_equal 0.0, idle.earns.value
+    assert_match(/engine is off/, idle.break_even.reason)
+    assert_operator idle.lasts.value, :>, 0.1
+    parked = job.tap { |j| j['loads'] << lamp('tracker', role: 'tracker', group: 'accessory', law: 'driver', key_off_a: 0.02, figures: stated(0.1)) }
+    charge = Miser::Charging::Battery.charge_at(12.6)
+    assert_within 1e-6, (charge - 0.4) * 10 / 0.02, line(parked, 'after', 'parked').lasts.value
+  end
+
+  def test_an_ac_lit_machine_runs_away_without_a_regulator
+    machine = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'H4', filament: 'low')], choices: [swap('low', law: 'driver', min_v: 8, figures: stated(1.6), supply: 'dc')])
+    machine['circuits'][0].merge!('alternator' => { 'rated_w' => 75, 'rated_rpm' => 6000, 'cut_in_rpm' => 1300, 'pole_pairs' => 2 }, 'regulator' => { 'fitted' => false })
+    keys = ->(j) { budget(j).flags.map { |f| [f.key, f.side] } }
+    assert_includes keys[machine], ['ac_runaway', 'after']
+    refute_includes keys[machine], ['ac_runaway', 'before']
+    assert_includes keys[machine], ['needs_dc', 'after']
+    assert_includes keys[machine], ['flicker', 'after']
+    machine['circuits'][0]['regulator_after'] = { 'fitted' => true, 'makes_dc' => true }
+    assert_empty keys[machine] & [['ac_runaway', 'after'], ['needs_dc', 'after'], ['flicker', 'after']]
+    assert_nil budget(machine).line('after', 'key_on', 'lighting'), 'a coil says nothing with the engine off'
+  end
+
+  def test_mixed_has_two_budgets_and_a_saving_on_one_does_not_help_the_other
+    machine = plain_job(system: 'mixed', loads: [lamp('low', base: 'H4', filament: 'low', circuit: 'lighting'), lamp('tail', role: 'tail', base: 'R5W', circuit: 'main')])
+    swapped = machine.merge('choices' => [swap('low', law: 'driver', figures: stated(1.0))])
+    keep = ->(j, c) { budget(j).line('after', 'idle_night', c).keeps.value }
+    assert_operator keep[swapped, 'lighting'], :>, keep[machine, 'lighting']
+    assert_equal keep[swapped, 'main'], keep[machine, 'main']
+  end
+
+  def test_a_ride
+    riding = job.merge('ride' => [{ 'id' => 'a', 'minutes' => 60, 'scenario' => 'idle_night' }])
+    idle = line(riding)
+    ride = budget(riding).ride('after')
+    expected = idle.keeps.value.negative? ? idle.keeps.value : [idle.keeps.value, 3.0].min * 0.9
+    assert_within 1e-9, expected - 0.1, ride.net.value
+    heavy = riding.tap { |j| j['loads'] << lamp('grips', role: 'grips', law: 'heater', figures: stated(4.0)) }
+    flat = budget(heavy).ride('after')
+    assert_operator flat.rides, :>=, 1
+    # Rides counted are rides that end above the no-crank charge or start above it.
+    assert_equal (1..).find { |n| flat.charge_before + (n * flat.net.value / 10) < 0.4 }, flat.rides
+    assert_match(/no ride/, budget(job).ride('after').reason)
+  end
+
+  def test_every_figure_opens_and_its_inputs_lead_on
+    b = budget(job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))], 'ride' => [{ 'id' => 'a', 'minutes' => 10, 'scenario' => 'idle_night' }]))
+    queue = %w[line/after/idle_night/main/keeps line/before/idle_night/main/break_even line/after/idle_night/main/system_v line/after/key_on/main/lasts change/low ride/after circuit/main/cut_in]
+    seen = []
+    while (id = queue.shift)
+      next if seen.include?(id)
+
+      seen << id
+      figure = b.figure(id)
+      assert figure&.known?, id
+      working = figure.working
+      refute_empty working.title, id
+      refute_empty working.formula, id
+      refute_empty working.source, id
+      queue.concat(working.inputs.filter_map(&:ref))
+    end
+    assert_includes seen, 'load/after/low'
+    assert_nil b.figure('line/after/nowhere/main/keeps')
+    assert_nil b.figure('../../etc')
+  end
+
+  def test_flags_of_a_charging_fault_and_a_data_bus
+    sick = job.tap { |j| j['circuits'][0]['regulator'] = { 'fitted' => true, 'volts' => 12.9 } }
+    assert_includes budget(sick).flags.map(&:key), 'charging_fault'
+    assert_includes budget(plain_job(system: 'data_bus')).flags.map(&:key), 'data_bus'
+  end
+
+  def test_an_empty_job_computes_without_a_stumble
+    b = budget(plain_job)
+    assert_equal 0, b.line('before', 'idle_night', 'main').spends.value
+    assert_empty b.changes
+    assert_nil budget(Miser::Job::Template.job(id: 'e', name: 'Empty')).line('after', 'idle_night', 'main').keeps.value
+  end
+end

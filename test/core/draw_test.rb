@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+
+class DrawTest < Miser::Test
+  include Miser::Draw
+
+  # Worked figures of the trade, common practice.
+  def test_a_bench_reading_carried_to_running_volts
+    assert_in_delta 3.40, Filament.new(volts: 12.5, amps: 3.19).current(14.0), 0.005
+    assert_in_delta 1.61, Driver.new(volts: 12.5, amps: 1.80).current(14.0), 0.005
+    assert_in_delta 39.875, Filament.new(volts: 12.5, amps: 3.19).watts(12.5), 1e-9
+    assert_in_delta 52.125, Filament.new(volts: 12.5, amps: 4.17).watts(12.5), 1e-9
+    assert_in_delta 17.4, 39.875 - Driver.new(volts: 12.5, amps: 1.80).watts(12.5), 0.03
+    assert_in_delta 29.6, 52.125 - Driver.new(volts: 12.5, amps: 1.80).watts(12.5), 0.03
+  end
+
+  def test_each_law_below_and_above_its_threshold
+    string = Resistor.new(volts: 12.8, amps: 0.12, forward_v: 7.0)
+    assert_equal 0.0, string.current(6.9)
+    assert_in_delta 0.06, string.current(9.9), 1e-9
+    assert_equal 0.0, Driver.new(volts: 13.5, amps: 1.0, min_v: 9).current(8.9)
+    assert_in_delta 1.0, Regulated.new(volts: 13.5, amps: 1.0, min_v: 9).current(16), 1e-9
+    assert_in_delta 2.0, Heater.new(volts: 12, amps: 1).current(24), 1e-9
+    assert_nil Heater.new(volts: 12, amps: 1).light(12, of: 13)
+    assert_raises(ArgumentError) { Law.named('magic') }
+    assert_raises(ArgumentError) { Filament.new(volts: 0, amps: 1) }
+  end
+
+  # Property: folding many loads into one sum changes nothing.
+  def test_a_sum_is_the_sum_of_its_loads
+    random = Random.new(5)
+    20.times do
+      loads = random_job(random)['loads'].map { |l| [Load.new(id: 'x', name: 'x', document: l, readings: [], settings: Miser::Assumptions.new, fallback_law: 'driver').law, random.rand] }
+      sum = Sum.new(loads)
+      [4.0, 7.3, 12.0, 14.4].each { |v| assert_in_delta loads.sum { |law, w| w * law.current(v) }, sum.amps(v), 1e-9 }
+    end
+  end
+
+  def test_two_voltages_name_the_law
+    { 'filament' => 0.55, 'driver' => -1.0, 'regulated' => 0.0, 'heater' => 1.0 }.each do |law, alpha|
+      test = TwoVoltageTest.new([12.2, 2.0], [14.1, 2.0 * ((14.1 / 12.2)**alpha)])
+      assert_equal law, test.law
+      assert_in_delta alpha, test.exponent, 1e-9
+      assert_operator test.confidence, :>, 0.9
+    end
+    string = TwoVoltageTest.new([12.0, 0.1], [14.0, 0.14])
+    assert_equal 'resistor', string.law
+    assert_in_delta 7.0, string.forward_v, 1e-9
+    assert_operator TwoVoltageTest.new([12.0, 1.0], [13.0, 1.022]).confidence, :<, 0.9, 'between two laws it must not be sure'
+    assert_raises(ArgumentError) { TwoVoltageTest.new([12.0, 1.0], [12.1, 1.0]) }
+    assert_raises(ArgumentError) { TwoVoltageTest.new([12.0, 0], [14, 1.0]) }
+  end
+
+  def test_warm_up
+    series = WarmUp.new([[0, 1.88], [60, 1.80], [120, 1.76]])
+    assert_in_delta 1.72, series.settled, 1e-9
+    assert_equal :keep_going, series.advice
+    assert_equal :settled, WarmUp.new([[0, 1.86], [60, 1.77], [120, 1.73], [180, 1.712], [240, 1.704]]).advice
+    assert_nil WarmUp.new([[0, 1.9], [60, 1.8]]).settled
+    assert_nil WarmUp.new([[0, 1.9], [10, 1.8], [120, 1.7]]).settled, 'uneven readings give no estimate'
+    assert_nil WarmUp.new([[0, 1.7], [60, 1.75], [120, 1.85]]).settled, 'rising ever faster is no warm-up'
+  end
+
+  def reading(settings = Miser::Assumptions.new, bench = {}, **fields)
+    Reading.new({ 'id' => 'r', 'load_id' => 'x', 'kind' => 'settled' }.merge(fields.transform_keys(&:to_s)), bench, settings)
+  end
+
+  def test_burden_of_meter_and_leads
+    at_battery = reading(amps: 4.0, volts: 12.5, volts_at: 'battery')
+    assert_in_delta 12.3, at_battery.volts, 1e-9
+    assert at_battery.volts_figure.assumed
+    measured = reading(Miser::Assumptions.new, { 'series_ohm' => 0.1 }, amps: 4.0, volts: 12.5, volts_at: 'battery')
+    assert_in_delta 12.1, measured.volts, 1e-9
+    refute measured.volts_figure.assumed
+    assert_match(/more than the battery has/, reading(amps: 250.0, volts: 12.0, volts_at: 'battery').problem)
+  end
+
+  def test_a_figure_keeps_its_origin_and_the_best_one_counts
+    settings = Miser::Assumptions.new
+    document = { 'law' => 'driver', 'figures' => [{ 'id' => 'a', 'origin' => 'advertised', 'watts' => 60.0, 'volts' => 12.0 }, { 'id' => 'm', 'origin' => 'maker', 'amps' => 2.0, 'volts' => 13.5 }] }
+    make = ->(readings) { Load.new(id: 'x', name: 'x', document: document, readings: readings, settings: settings, fallback_law: 'driver') }
+    assert_equal 'maker', make.call([]).anchor.origin.key
+    assert_in_delta 0.16, make.call([]).anchor.sigma, 1e-9
+    cold = reading(kind: 'cold', amps: 1.9, volts: 13.0)
+    warm = reading(amps: 1.7, volts: 13.0)
+    assert_equal 'measured_cold', make.call([cold]).anchor.origin.key
+    assert_in_delta 1.7, make.call([warm, cold]).anchor.amps, 1e-9
+    assert_in_delta (1.7 * 0.012) + 0.03, make.call([warm]).anchor.sigma, 1e-9
+    refute make.call([reading(amps: nil, volts: 13.0)]).measured?
+  end
+
+  # A base names its filament's watts; an LED made for it draws its own.
+  def test_an_led_part_never_borrows_the_filaments_watts
+    part = Load.new(id: 'x', name: 'LED', document: { 'law' => 'driver', 'base' => 'H4', 'figures' => [] }, readings: [], settings: Miser::Assumptions.new, fallback_law: 'driver')
+    refute part.known?
+    assert_match(/unknown/, part.figure(14.0).reason)
+    assert_nil part.figure(14.0).value
+  end
+
+  def test_plausibility
+    judge = ->(amps, volts, **rest) { Plausibility.new(amps: amps, volts: volts, rated_w: 55.0, **rest) }
+    assert_equal :expected, judge.call(4.5, 12.3).verdict
+    low = judge.call(3.19, 12.5)
+    assert_equal :outside, low.verdict
+    assert_match(/volts/, low.remarks.join)
+    assert_match(/milliamps: 4500 mA is 4.50 A/, judge.call(4500.0, 12.3).remarks.first)
+    assert_match(/watts: 55 W/, judge.call(55.0, 12.3).remarks.first)
+    assert_equal :slip, judge.call(0.0045, 12.3).verdict
+    assert_equal :slip, Plausibility.new(amps: 1880.0, volts: 12.5).verdict, 'no rating is needed to doubt 1880 A'
+  end
+
+  def test_the_jack_is_named_before_the_lead_is_touched
+    load = ->(amps) { Load.new(id: 'x', name: 'x', document: { 'law' => 'heater', 'figures' => stated(amps) }, readings: [], settings: Miser::Assumptions.new, fallback_law: 'heater') }
+    assert_match(/10 A jack\.\z/, Jack.words(load.call(4.5)))
+    assert_match(/clamp/, Jack.words(load.call(9.0)))
+  end
+end

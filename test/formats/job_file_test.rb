@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+require_relative '../../formats/job_file'
+
+class JobFileTest < Miser::Test
+  Files = Miser::Formats::JobFile
+
+  def refused(document) = assert_raises(Files::Refused) { document.is_a?(String) ? Files.read(document) : Files.take(document) }.errors
+
+  def test_every_demo_job_is_valid_and_makes_the_round_trip
+    assert_equal 5, DEMO.size
+    DEMO.each do |path|
+      read = Files.read(File.read(path))
+      assert_empty read.unknown
+      assert_equal JSON.parse(File.read(path)), JSON.parse(Files.write(read.document)), path
+    end
+  end
+
+  # What the demo is to show, machine by machine.
+  def test_the_demo_shows_each_kind_of_outcome
+    verdicts = DEMO.to_h { |p| [File.basename(p, '.miser.json'), budget(Files.read(File.read(p)).document)] }
+    idle = ->(name, side) { verdicts[name].line(side, 'idle_night', verdicts[name].ledgers(side).keys.first).verdict }
+    assert_equal 'keeps', idle['curlew1100', 'after']
+    assert_equal 'owes', idle['dunlin250', 'before']
+    assert_equal 'too_close', idle['bracken420', 'after']
+    assert_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, ['ac_runaway', 'after']
+    refute_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, ['ac_runaway', 'before']
+    assert_includes verdicts['curlew1100'].flags.map(&:key), 'data_bus'
+    verdicts.each_value { |b| assert_equal %w[charger tracker grips], b.document['loads'].select { |l| l['wanted'] }.map { |l| l['role'] }.first(3) }
+  end
+
+  def test_unknown_fields_are_kept_and_told
+    job = plain_job(loads: [lamp('a', torque: 4)], colour: 'red')
+    job['machine']['sidecar'] = true
+    read = Files.take(job)
+    assert_equal ['/machine/sidecar', '/loads/a/torque', '/colour'].sort, read.unknown.sort
+    assert_equal job, JSON.parse(Files.write(read.document))
+  end
+
+  def test_newer_malformed_and_foreign_files
+    assert_match(/newer Miser/, refused(plain_job.merge('version' => 2)).first.message)
+    assert_match(/whole number/, refused(plain_job.merge('version' => 'x')).first.message)
+    assert_match(/not valid JSON/, refused('{"format": ').first.message)
+    assert_match(/is no job/, refused('[1, 2]').first.message)
+    assert_match(/is no job/, refused('{"format": "other"}').first.message)
+    assert_match(/UTF-8/, refused("\xFF\xFE".b).first.message)
+    assert_match(/not valid JSON/, refused('{"a": NaN}').first.message)
+    assert_match(/not valid JSON/, refused(('[' * 100) + (']' * 100)).first.message)
+    assert_match(/50 MB/, refused('x' * (50 * 1024 * 1024)).first.message)
+  end
+
+  def test_absurd_figures_name_the_field_and_what_is_accepted
+    { ['/circuits/main/alternator/rated_w', -5] => '0 to 5000 W', ['/circuits/main/battery/capacity_ah', 0] => '0.5 to 200 Ah', ['/loads/a/figures/f1/amps', 900] => '0 to 200 A',
+      ['/loads/a/figures/f1/volts', 0] => 'above 0 to 100 V', ['/loads/a/base', 'Q99'] => 'H4, HS1', ['/loads/a/count', 1.5] => '1 to 50', ['/scenarios/idle_night/duties/tail', 2] => '0 to 1',
+      ['/assumptions/peukert', 9] => '1 to 1.6', ['/loads/a/name', ''] => 'text of 1 to 80', ['/system', 'steam'] => 'battery_dc, ac_lit' }.each do |(at, value), accepts|
+      job = plain_job(loads: [lamp('a', figures: stated(1.0))])
+      error = refused(Miser::Job::Edit.apply(job, [{ 'op' => 'set', 'at' => at, 'value' => value }])).first
+      assert_equal at, error.at
+      assert_includes error.accepts, accepts
+      refute_empty error.field
+    end
+  end
+
+  def test_too_many_rows_and_rows_that_clash
+    assert_match(/10000 rows/, refused(plain_job(loads: Array.new(10_000) { |i| lamp("l#{i}") })).first.message)
+    assert_match(/two rows/, refused(plain_job(loads: [lamp('a'), lamp('a')])).first.message)
+    assert_match(/not there/, refused(plain_job(choices: [swap('gone')])).first.message)
+  end
+
+  # No version has gone before this one; the way forward is tried with a made-up one.
+  def test_older_files_are_brought_forward_step_by_step
+    old = plain_job.merge('version' => 1, 'title' => 'Old')
+    assert_nil Files.take(old).migrated_from
+    original = Miser::Job::Template::VERSION
+    Miser::Job::Template.send(:remove_const, :VERSION)
+    Miser::Job::Template.const_set(:VERSION, 3)
+    seen = []
+    migrations = { 1 => ->(d) { seen << 1 and d.merge('name' => d['title']) }, 2 => ->(d) { seen << 2 and d.except('title') } }
+    error = assert_raises(Files::Refused) { Files.take(old, migrations: migrations) }
+    assert_equal [1, 2], seen
+    assert_equal '/version', error.errors.first.at, 'this schema is version 1 still, and says so'
+  ensure
+    Miser::Job::Template.send(:remove_const, :VERSION)
+    Miser::Job::Template.const_set(:VERSION, original)
+  end
+
+  def test_differences
+    old = plain_job(loads: [lamp('a'), lamp('b')])
+    new = Miser::Job::Edit.apply(old, [{ 'op' => 'set', 'at' => '/loads/a/name', 'value' => 'Other' }, { 'op' => 'remove', 'at' => '/loads/b' }, { 'op' => 'set', 'at' => '/note', 'value' => 'x' }])
+    assert_equal ['/loads/a/name', '/loads/b', '/note'], Files.differences(old, new).map { |d| d[:at] }.sort
+    assert_empty Files.differences(old, old)
+  end
+
+  def test_oddities_are_found_at_their_fields
+    job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')], readings: [{ 'id' => 'r', 'load_id' => 'a', 'kind' => 'settled', 'amps' => 100, 'volts' => 12.4, 'base' => 'H4' }])
+    job['circuits'][0]['alternator'].merge!('cut_in_rpm' => 5200)
+    job['machine'].merge!('idle_rpm' => 5000)
+    job['circuits'][0]['battery']['rest_v'] = 9
+    places = Miser::Job::Consistency.new(budget(job)).problems.map(&:at)
+    assert_equal %w[/machine/cruise_rpm /circuits/main/alternator/cut_in_rpm /circuits/main/battery/rest_v], places.first(3)
+    job['readings'][0]['amps'] = 4500 / 1000.0 * 1000
+    slip = Miser::Job::Consistency.new(budget(job.merge('readings' => [job['readings'][0].merge('amps' => 55)]))).problems.last
+    assert_match(/looks like watts/, slip.message)
+  end
+end

@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+require_relative '../../core/miser'
+
+module Miser
+  # Job documents for tests, small or random.
+  module Machines
+    # 280 W at 5000 rpm, cut-in 1100, 14.0 V: the worked example of the earn curve.
+    def plain_job(system: 'battery_dc', **changes)
+      job = Job::Template.job(id: 'plain', name: 'Plain', system: system)
+      job['machine'] = { 'idle_rpm' => 1200, 'cruise_rpm' => 4500, 'redline_rpm' => 8000 }
+      job['circuits'].each { |c| c['alternator'] = { 'rated_w' => 280, 'rated_rpm' => 5000, 'cut_in_rpm' => 1100, 'points' => [] } }
+      job['circuits'].each { |c| c['battery'] = { 'capacity_ah' => 10, 'rest_v' => 12.6 } if c['kind'] == 'dc' }
+      job.merge(changes.transform_keys(&:to_s))
+    end
+
+    def lamp(id, role: 'head_low', **rest)
+      { 'id' => id, 'name' => "Lamp #{id}", 'group' => 'lamp', 'role' => role }.merge(rest.transform_keys(&:to_s))
+    end
+
+    def stated(amps, volts: 14.0, origin: 'maker') = [{ 'id' => 'f1', 'origin' => origin, 'amps' => amps, 'volts' => volts }]
+
+    def swap(load, id: "c-#{load}", **part)
+      { 'id' => id, 'load_id' => load, 'action' => 'swap', 'part' => { 'name' => "LED #{load}" }.merge(part.transform_keys(&:to_s)) }
+    end
+
+    def budget(job) = Budget::Budget.new(job)
+
+    # A machine nobody drew: any system, laws, duties and speeds.
+    def random_job(random)
+      ac = random.rand < 0.4
+      job = plain_job(system: ac ? 'ac_lit' : 'battery_dc')
+      idle = random.rand(1000..1800)
+      job['machine'] = { 'idle_rpm' => idle, 'cruise_rpm' => idle * 3, 'redline_rpm' => idle * 6 }
+      circuit = job['circuits'].first
+      circuit['alternator'] = { 'rated_w' => random.rand(80..420), 'rated_rpm' => random.rand(4000..6000), 'cut_in_rpm' => random.rand(700..1900), 'points' => [] }
+      circuit['regulator'] = { 'fitted' => !ac || random.rand < 0.4, 'volts' => random.rand(13.4..14.6).round(2) }
+      circuit['battery'] = { 'capacity_ah' => random.rand(4..20), 'rest_v' => random.rand(12.2..12.8).round(2), 'resistance_ohm' => random.rand(0.008..0.06).round(4) } unless ac
+      roles = %w[head_low tail brake plate position dash_light ignition grips charger head_high]
+      job['loads'] = Array.new(random.rand(3..12)) { |i| random_load(random, "l#{i}", roles.sample(random: random)) }
+      job
+    end
+
+    def random_load(random, id, role)
+      law = %w[filament driver regulated heater resistor].sample(random: random)
+      extra = law == 'resistor' ? { forward_v: random.rand(5.0..8.0).round(2) } : {}
+      extra[:min_v] = random.rand(6.0..9.0).round(2) if %w[driver regulated].include?(law)
+      lamp(id, role: role, law: law, count: random.rand(1..2), figures: stated(random.rand(0.05..2.4).round(3), volts: 13.5), **extra)
+    end
+  end
+end
