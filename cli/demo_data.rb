@@ -42,7 +42,7 @@ module Miser
       end
 
       # @return [Array<Hash>] job documents
-      def documents = Dir[File.join(ROOT, 'jobs/*.json')].sort.map { |f| Formats::JobFile.read(File.read(f)).document }
+      def documents = Dir[File.join(ROOT, 'jobs/*.json')].map { |f| Formats::JobFile.read(File.read(f)).document }
     end
   end
 end

@@ -14,7 +14,10 @@ module Miser
       # @raise [Failure] naming every field refused
       def read(path)
         limit = Formats::JobFile::MOST_BYTES
-        raise Failure, "#{path}: the file is #{File.size(path) / 1024 / 1024} MB; at most #{limit / 1024 / 1024} MB are taken" if path != '-' && File.file?(path) && File.size(path) > limit
+        if path != '-' && File.file?(path) && File.size(path) > limit
+          raise Failure,
+                "#{path}: the file is #{File.size(path) / 1024 / 1024} MB; at most #{limit / 1024 / 1024} MB are taken"
+        end
 
         read = Formats::JobFile.read(path == '-' ? $stdin.read.to_s : Options.read_file(path))
         warn "miser: #{path}: kept, but not understood: #{read.unknown.first(10).join(', ')}" if read.unknown.any?

@@ -34,7 +34,7 @@ module Miser
       # @param argv [Array<String>]
       # @return [Integer] exit code: 0 done, 1 failed, 2 wrong call
       def run(argv)
-        return help if argv == ['--help'] || argv == ['-h'] || argv == ['help']
+        return help if [['--help'], ['-h'], ['help']].include?(argv)
         return version if ['--version', '-V'].include?(argv.first)
 
         name = argv.first.nil? || argv.first.start_with?('-') ? 'demo' : argv.first

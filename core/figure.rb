@@ -35,8 +35,8 @@ module Miser
 
     # @param reason [String] what is missing, for a person to act on
     # @return [Figure] a figure without a value
-    def self.unknown(unit, reason, &working)
-      new(nil, unit, reason: reason, &working)
+    def self.unknown(unit, reason, &)
+      new(nil, unit, reason: reason, &)
     end
 
     def known? = !@value.nil?

@@ -42,22 +42,30 @@ module Miser
 
       # @return [String]
       def text(budget)
-        [budget.document['name'], *SIDES.map { |side, words| "\n#{words}\n#{table(budget.lines(side))}" }, next_reading(budget), *budget.flags.map { |f| "! #{f.text}" }].compact.join("\n") << "\n"
+        [budget.document['name'], *SIDES.map { |side, words| "\n#{words}\n#{table(budget.lines(side))}" }, next_reading(budget), *budget.flags.map do |f|
+          "! #{f.text}"
+        end].compact.join("\n") << "\n"
       end
 
       def table(lines)
         head = %w[scenario rpm earns spends keeps ± verdict break-even volts]
         rows = lines.map do |l|
           name = lines.map { |x| x.circuit.id }.uniq.size > 1 ? "#{l.scenario.name} (#{l.circuit.name})" : l.scenario.name
-          [name, whole(l.rpm), amps(l.earns), amps(l.spends), amps(l.keeps), l.keeps.sigma ? format('%.1f', l.keeps.sigma) : '?', VERDICTS[l.verdict] || 'unknown', whole(l.break_even.value), amps(l.system_v)]
+          [name, whole(l.rpm), amps(l.earns), amps(l.spends), amps(l.keeps), l.keeps.sigma ? format('%.1f', l.keeps.sigma) : '?',
+           VERDICTS[l.verdict] || 'unknown', whole(l.break_even.value), amps(l.system_v)]
         end
         widths = [head, *rows].transpose.map { |column| column.map { |c| c.to_s.length }.max }
-        [head, *rows].map { |r| r.each_with_index.map { |c, i| i.zero? || i == 6 ? c.to_s.ljust(widths[i]) : c.to_s.rjust(widths[i]) }.join('  ').rstrip }.join("\n")
+        [head, *rows].map do |r|
+          r.each_with_index.map do |c, i|
+            i.zero? || i == 6 ? c.to_s.ljust(widths[i]) : c.to_s.rjust(widths[i])
+          end.join('  ').rstrip
+        end.join("\n")
       end
 
       def next_reading(budget)
         line, best = budget.next_reading
-        line && format("\nWorth measuring next: %<name>s (%<origin>s), %<share>d %% of the doubt in “%<scenario>s”.", name: best.name, origin: best.origin, share: (best.share * 100).round, scenario: line.scenario.name)
+        line && format("\nWorth measuring next: %<name>s (%<origin>s), %<share>d %% of the doubt in “%<scenario>s”.", name: best.name, origin: best.origin,
+                                                                                                                      share: (best.share * 100).round, scenario: line.scenario.name)
       end
 
       def amps(figure) = figure.known? ? format('%.1f', figure.value) : '?'

@@ -50,7 +50,7 @@ module Miser
         raise Refused, errors if errors.any?
 
         broken = Job::Consistency.broken(document)
-        raise Refused, broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) } if broken.any?
+        raise(Refused, broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) }) if broken.any?
 
         Read.new(document: document, unknown: JobSchema.unknown_fields(document), migrated_from: from == Job::Template::VERSION ? nil : from)
       end

@@ -64,7 +64,8 @@ module Miser
         low = schema['minimum'] || schema['exclusiveMinimum']
         if low && schema['maximum']
           unit = schema['unit'].to_s == '1' ? '' : " #{schema['unit']}"
-          return format('%<above>s%<low>g to %<high>g%<unit>s', above: schema.key?('exclusiveMinimum') ? 'above ' : '', low: low, high: schema['maximum'], unit: unit)
+          return format('%<above>s%<low>g to %<high>g%<unit>s', above: schema.key?('exclusiveMinimum') ? 'above ' : '', low: low, high: schema['maximum'],
+                                                                unit: unit)
         end
         return "a row list of at most #{schema['maxItems']}" if schema['maxItems']
         return "text of #{schema['minLength'].to_i} to #{schema['maxLength']} characters" if schema['maxLength']

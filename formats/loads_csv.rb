@@ -41,7 +41,10 @@ module Miser
         old = known[row.values['id']]
         load = build(row.values, old)
         errors = row.errors + schema_errors(load, row.line)
-        errors << FieldError.new(at: "line #{row.line}", field: 'id', message: 'stands in the file twice', accepts: 'each id once') if row.values['id'] && seen[row.values['id']]
+        if row.values['id'] && seen[row.values['id']]
+          errors << FieldError.new(at: "line #{row.line}", field: 'id', message: 'stands in the file twice',
+                                   accepts: 'each id once')
+        end
         seen[row.values['id']] = true
         edit = old ? { 'op' => 'set', 'at' => "/loads/#{load['id']}", 'value' => load } : { 'op' => 'add', 'at' => '/loads', 'value' => load }
         { line: row.line, name: load['name'].to_s, change: old ? 'replace' : 'add', errors: errors, edit: edit }

@@ -35,7 +35,8 @@ module Miser
 
       SPELLINGS = {
         'a' => 'A', 'ma' => 'mA', 'v' => 'V', 'mv' => 'mV', 'kv' => 'kV', 'w' => 'W', 'mw' => 'mW', 'kw' => 'kW', 'ah' => 'Ah', 'mah' => 'mAh',
-        'Ω' => 'ohm', 'mΩ' => 'mohm', 'ω' => 'ohm', 'mω' => 'mohm', 'mohm' => 'mohm', 'milliohm' => 'mohm', 'r/min' => 'rpm', '1/min' => 'rpm', 'mm²' => 'mm^2', 'mm2' => 'mm^2', '"' => 'in', '″' => 'in',
+        'Ω' => 'ohm', 'mΩ' => 'mohm', 'ω' => 'ohm', 'mω' => 'mohm', 'mohm' => 'mohm', 'milliohm' => 'mohm', 'r/min' => 'rpm', '1/min' => 'rpm',
+        'mm²' => 'mm^2', 'mm2' => 'mm^2', '"' => 'in', '″' => 'in',
         "'" => 'ft', '′' => 'ft', 'hz' => 'Hz'
       }.freeze
       NUMBER = %r{\A([+-]?(?:\d+\s+\d+/\d+|\d+/\d+|(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d{1,3})?))\s*(.*)\z}i

@@ -12,7 +12,8 @@ module Miser
       private_class_method :column
 
       COLUMNS = [
-        column('reading', 'id'), column('load', 'load', '/loads/x/name'), column('load id', 'load_id'), column('choice id', 'choice_id'), column('kind', 'kind'), column('time', 't_s', '/readings/x/samples/x/t_s'),
+        column('reading', 'id'), column('load', 'load', '/loads/x/name'), column('load id', 'load_id'), column('choice id', 'choice_id'), column('kind', 'kind'),
+        column('time', 't_s', '/readings/x/samples/x/t_s'),
         column('amps', 'amps'), column('volts', 'volts'), column('volts at', 'volts_at'), column('second amps', 'second/amps'),
         column('second volts', 'second/volts'), column('taken on', 'taken_on'), column('base', 'base'), column('when', 'at'), column('note', 'note')
       ].freeze
@@ -52,7 +53,13 @@ module Miser
       def known?(id, document) = document['readings'].any? { |r| r['id'] == id }
 
       def edit(reading, document)
-        known?(reading['id'], document) ? { 'op' => 'set', 'at' => "/readings/#{reading['id']}", 'value' => reading } : { 'op' => 'add', 'at' => '/readings', 'value' => reading }
+        if known?(reading['id'],
+                  document)
+          { 'op' => 'set', 'at' => "/readings/#{reading['id']}",
+            'value' => reading }
+        else
+          { 'op' => 'add', 'at' => '/readings', 'value' => reading }
+        end
       end
 
       def build(id, members, document)
@@ -65,13 +72,16 @@ module Miser
         return reading if timed.empty?
 
         was = old['samples'] || []
-        reading.except('amps').merge('samples' => timed.each_with_index.map { |m, i| { 'id' => was.dig(i, 'id') || "s#{i + 1}", 't_s' => m.values['t_s'], 'amps' => m.values['amps'] }.compact })
+        reading.except('amps').merge('samples' => timed.each_with_index.map do |m, i|
+          { 'id' => was.dig(i, 'id') || "s#{i + 1}", 't_s' => m.values['t_s'], 'amps' => m.values['amps'] }.compact
+        end)
       end
 
       def problems(reading, row, document)
         unless document['loads'].any? { |l| l['id'] == reading['load_id'] }
           names = document['loads'].map { |l| l['name'] }.first(12).join(', ')
-          return [FieldError.new(at: "line #{row.line}", field: 'load', message: "“#{row.values['load'].to_s[0, 40]}” is no load of this job", accepts: names.empty? ? 'enter the loads first' : names)]
+          return [FieldError.new(at: "line #{row.line}", field: 'load', message: "“#{row.values['load'].to_s[0, 40]}” is no load of this job",
+                                 accepts: names.empty? ? 'enter the loads first' : names)]
         end
         probe = Job::Template.job(id: 'probe', name: 'probe').merge('readings' => [reading])
         JobSchema.errors(probe).map { |e| FieldError.new(at: "line #{row.line}", field: e.field, message: e.message, accepts: e.accepts) }

@@ -57,7 +57,9 @@ module Miser
       end
 
       error Job::Edit::Impossible do |e|
-        answer(422, Refusal.new(422, "This edit can’t be made: #{e.message}.", fields: [{ at: e.at, field: e.at.split('/').last.to_s, message: e.message, accepts: 'a row that is still there' }]).to_h)
+        answer(422,
+               Refusal.new(422, "This edit can’t be made: #{e.message}.",
+                           fields: [{ at: e.at, field: e.at.split('/').last.to_s, message: e.message, accepts: 'a row that is still there' }]).to_h)
       end
 
       error Store::Jobs::Stale do |e|

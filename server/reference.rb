@@ -29,7 +29,11 @@ module Miser
           systems: Job::Systems::TABLE.map { |s| { key: s.key, label: s.label, means: s.means } },
           engines: Job::EngineKinds::TABLE.map { |e| { key: e.key, label: e.label } },
           roles: Job::Roles::TABLE.map { |r| { key: r.key, label: r.label, group: r.group } },
-          bases: Draw::LampBase::TABLE.map { |b| { key: b.key, use: b.use, trade: b.trade, filaments: b.filaments.map { |f| { name: f.name, watts: f.watts, lumens: f.lumens } } } },
+          bases: Draw::LampBase::TABLE.map do |b|
+            { key: b.key, use: b.use, trade: b.trade, filaments: b.filaments.map do |f|
+              { name: f.name, watts: f.watts, lumens: f.lumens }
+            end }
+          end,
           laws: Draw::Law::REGISTRY.values.map { |l| { key: l.key, label: l.label, used_for: l.used_for } },
           origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label } },
           assumptions: Assumptions::TABLE.map(&:to_h), voltage_schools: Assumptions::VOLTAGE_SCHOOLS.map { |k, l| { key: k, label: l } },

@@ -119,7 +119,8 @@ module Miser
       def head(document)
         rest = document.except(*LISTS, 'assumptions', 'id', 'name', 'bay', 'system')
         # The order of keys is part of an exact round trip.
-        { id: document['id'], name: document['name'], bay: document['bay'], system: document['system'], body: JSON.generate(rest.merge('#keys' => document.keys)) }
+        { id: document['id'], name: document['name'], bay: document['bay'], system: document['system'],
+          body: JSON.generate(rest.merge('#keys' => document.keys)) }
       end
 
       def assemble(row)

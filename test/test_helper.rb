@@ -12,7 +12,7 @@ module Miser
   class Test < Minitest::Test
     include Machines
 
-    DEMO = Dir[File.expand_path('../demo/jobs/*.json', __dir__)].sort.freeze
+    DEMO = Dir[File.expand_path('../demo/jobs/*.json', __dir__)].freeze
 
     def assert_within(share, expected, actual, message = nil)
       assert_in_delta expected, actual, (expected.abs * share) + 1e-12, message

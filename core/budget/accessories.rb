@@ -41,7 +41,8 @@ module Miser
         return Judged.new(**base, fits: 'unknown', reason: @ledger.circuit.reason || 'no scenario tells') if results.empty?
 
         worst = results.min_by { |r| r[:keeps] / [r[:sigma], 0.01].max }
-        Judged.new(**base, fits: { 'keeps' => 'fits', 'too_close' => 'too_close', 'owes' => 'does_not_fit' }.fetch(Verdict.of(worst[:keeps], worst[:sigma])), worst: worst)
+        Judged.new(**base, fits: { 'keeps' => 'fits', 'too_close' => 'too_close', 'owes' => 'does_not_fit' }.fetch(Verdict.of(worst[:keeps], worst[:sigma])),
+                           worst: worst)
       end
 
       def in_scenario(scenario, entry, taken, volts)

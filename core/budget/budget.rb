@@ -179,7 +179,7 @@ module Miser
 
       def load_as_is(row)
         (@as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row), settings: settings,
-                                                     fallback_law: FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law))
+                                                      fallback_law: FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law))
       end
 
       def load_as_chosen(row, choice)
@@ -196,7 +196,7 @@ module Miser
 
       def load_figure(side, id)
         entry = (SIDES.include?(side) ? entries(side) : with_all_wanted).find { |e| e.id == id }
-        entry && entry.load.figure(volts_for(entry.row))
+        entry&.load&.figure(volts_for(entry.row))
       end
 
       def volts_for(row) = ledgers('before')[circuit_of(row)].circuit.volts

@@ -74,7 +74,7 @@ module Miser
                                Input.new(name: 'Volts V', value: volts, unit: 'V', sigma: volts_sigma, origin: 'budget volts', ref: "circuit/#{id}/volts"),
                                Input.new(name: 'a = I_inf²', value: curve.a, unit: 'A²', sigma: Math.sqrt(curve.covariance[0]), origin: basis_words),
                                Input.new(name: 'b = I_inf²·n0²', value: curve.b, unit: 'A²·rpm²', sigma: Math.sqrt(curve.covariance[2]), origin: basis_words),
-                               *(curve.hot == 1.0 ? [] : [@settings.input('hot_stator')]), *curve.inputs],
+                               *(curve.hot >= 1.0 ? [] : [@settings.input('hot_stator')]), *curve.inputs],
                       source: CURVE_SOURCE, notes: remarks)
         end
       end
@@ -155,7 +155,7 @@ module Miser
       def from_one_point
         return nil if points.empty?
 
-        rpm, volts_then, amps = hot_points.first
+        rpm, volts_then, = hot_points.first
         amps = hot_points.sum(&:last) / hot_points.size
         cut_in, cut_in_sigma, inputs = cut_in_known
         return needs('one measured point needs the cut-in or idle speed too: enter it, or measure a second point') unless cut_in

@@ -21,14 +21,14 @@ module Miser
 
       def id = row['id']
       def name = row['name']
-      def part_name = choice && choice.dig('part', 'name')
+      def part_name = choice&.dig('part', 'name')
       def role = Job::Roles.named(row['role'])
 
       # @return [String] filament, led, engine, accessory, resistor
       def kind
         @kind ||= if row['role'] == 'load_resistor' then 'resistor'
                   elsif row['group'] != 'lamp' then row['group']
-                  else load.filament? ? 'filament' : 'led' # rubocop:disable Style/NestedTernaryOperator
+                  else load.filament? ? 'filament' : 'led'
                   end
       end
 

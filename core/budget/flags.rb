@@ -47,8 +47,12 @@ module Miser
       def starved
         @budget.ledgers('after').values.filter_map do |ledger|
           hit = @budget.scenarios.select(&:running?).filter_map { |s| ledger.line(s) }.find { |l| l.system_v.known? && l.point.regime == :starved }
-          hit && Flag.new(key: 'starved', level: 'warning', side: 'after', text: format('%<scenario>s: the volts fall to %<volts>.1f V, where a unit cuts out. It will flicker on and off.', scenario: hit.scenario.name, volts: hit.point.volts),
-                          cure: 'Fewer loads at this speed, or a unit that works from lower volts.')
+          next unless hit
+
+          text = format('%<scenario>s: the volts fall to %<volts>.1f V, where a unit cuts out. It will flicker on and off.',
+                        scenario: hit.scenario.name, volts: hit.point.volts)
+          Flag.new(key: 'starved', level: 'warning', side: 'after', text: text,
+                   cure: 'Fewer loads at this speed, or a unit that works from lower volts.')
         end
       end
 
@@ -66,10 +70,12 @@ module Miser
         @budget.ledgers('before').values.select { |l| l.circuit.dc? && l.circuit.measured_volts }.filter_map do |ledger|
           volts = ledger.circuit.measured_volts
           if volts < @settings[:low_cruise_v]
-            Flag.new(key: 'charging_fault', level: 'warning', text: format('%.1f V measured running: under %.1f V with a light load is a charging fault, not a budget.', volts, @settings[:low_cruise_v]),
+            text = format('%.1f V measured running: under %.1f V with a light load is a charging fault, not a budget.', volts, @settings[:low_cruise_v])
+            Flag.new(key: 'charging_fault', level: 'warning', text: text,
                      cure: 'Check stator, regulator, earths and battery before counting amps.')
           elsif volts > 14.8
-            Flag.new(key: 'overcharge', level: 'warning', text: format('%.1f V measured running: over 14.8 V the regulator is at fault.', volts), cure: 'Check the regulator and its earth.')
+            Flag.new(key: 'overcharge', level: 'warning', text: format('%.1f V measured running: over 14.8 V the regulator is at fault.', volts),
+                     cure: 'Check the regulator and its earth.')
           end
         end
       end
@@ -103,7 +109,8 @@ module Miser
           lines = @budget.scenarios.select(&:running?).filter_map { |s| ledger.line(s) }
           next unless lines.any? && lines.all? { |l| l.verdict == 'owes' }
 
-          Flag.new(key: 'never_keeps', level: 'warning', side: 'after', text: "#{ledger.circuit.name}: owes in every scenario.", cure: 'Fewer loads, or a check of the charging system.')
+          Flag.new(key: 'never_keeps', level: 'warning', side: 'after', text: "#{ledger.circuit.name}: owes in every scenario.",
+                   cure: 'Fewer loads, or a check of the charging system.')
         end
       end
     end

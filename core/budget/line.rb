@@ -9,7 +9,7 @@ module Miser
     # One line of the ledger: one scenario on one circuit, one side of the
     # conversion. What is earned, spent, kept, and at what volts it really runs.
     class Line
-      attr_reader :ledger, :scenario
+      attr_reader :ledger, :scenario, :blocks, :circuit
 
       # @param ledger [Ledger]
       # @param scenario [Scenario]
@@ -20,8 +20,6 @@ module Miser
         @volts = @circuit.volts
         @blocks = ledger.blocks(scenario)
       end
-
-      attr_reader :blocks, :circuit
 
       def rpm = scenario.rpm
 
@@ -74,10 +72,9 @@ module Miser
         @system_v ||= if rpm.nil? then Figure.unknown('V', scenario.reason)
                       elsif !spends.known? then Figure.unknown('V', spends.reason)
                       elsif scenario.running? && @circuit.curve.nil? then Figure.unknown('V', @circuit.reason)
-                      elsif @circuit.battery.nil? && !scenario.running? then Figure.unknown('V', 'battery capacity is not entered')
-                      elsif @circuit.dc? && @circuit.battery.nil? && point.regime != :held
-                        Figure.unknown('V', 'battery capacity is not entered')
-                      else Figure.new(point.volts, 'V') { volts_working }
+                      elsif wants_battery? then Figure.unknown('V', 'battery capacity is not entered')
+                      else
+                        Figure.new(point.volts, 'V') { volts_working }
                       end
       end
 
@@ -126,6 +123,9 @@ module Miser
 
       private
 
+      # Where the alternator does not hold the volts, the battery's share must be known.
+      def wants_battery? = @circuit.battery.nil? && (!scenario.running? || (@circuit.dc? && point.regime != :held))
+
       def unknown_loads = @unknown_loads ||= blocks.select { |b| b.amps.nil? }
 
       def load_sigma = @load_sigma ||= Math.sqrt(blocks.sum { |b| b.sigma ? b.sigma * b.sigma : 0.0 })
@@ -160,7 +160,7 @@ module Miser
 
       def spends_working
         inputs = blocks.select { |b| b.duty.positive? }.map do |b|
-          Input.new(name: b.duty == 1.0 ? b.entry.name : "#{b.entry.name} × duty #{format('%g', b.duty)}", value: b.amps, unit: 'A', sigma: b.sigma,
+          Input.new(name: b.duty >= 1.0 ? b.entry.name : "#{b.entry.name} × duty #{format('%g', b.duty)}", value: b.amps, unit: 'A', sigma: b.sigma,
                     origin: b.entry.load.anchor&.origin&.label || 'key-off draw, entered', ref: "load/#{@ledger.side}/#{b.entry.id}")
         end
         Working.new(title: "Spent: #{scenario.name}", formula: 'Σ duty · I(V)', inputs: inputs, source: 'sum of the loads; doubts add in quadrature',
@@ -171,7 +171,8 @@ module Miser
         Working.new(title: "Kept: #{scenario.name}", formula: 'keep = earn(n) − Σ duty · I(V)',
                     inputs: [Input.new(name: 'Earned', value: earns.value, unit: 'A', sigma: earns.sigma, origin: @circuit.curve ? @circuit.basis_words : 'engine off', ref: path('earns')),
                              Input.new(name: 'Spent', value: spends.value, unit: 'A', sigma: spends.sigma, origin: 'ledger', ref: path('spends')),
-                             Input.new(name: 'Volts', value: @volts, unit: 'V', sigma: @circuit.volts_sigma, origin: 'budget volts', ref: "circuit/#{@circuit.id}/volts")],
+                             Input.new(name: 'Volts', value: @volts, unit: 'V', sigma: @circuit.volts_sigma, origin: 'budget volts',
+                                       ref: "circuit/#{@circuit.id}/volts")],
                     source: 'common practice',
                     notes: ['Keeps if more than 2σ above nothing, owes if more than 2σ below, else too close to call.',
                             'A doubt in the volts moves earning and spending together; it is counted once.'])
@@ -185,7 +186,12 @@ module Miser
         if @circuit.battery
           inputs << Input.new(name: 'Battery gives', value: point.battery_a, unit: 'A', origin: 'solved')
           inputs << Input.new(name: 'Battery at rest', value: @circuit.battery.rest_v, unit: 'V', origin: 'battery')
-          inputs << (@circuit.battery.ohms_assumed? ? @ledger.settings.input('battery_ohm_ah') : Input.new(name: 'Battery resistance', value: @circuit.battery.ohms, unit: 'Ω', origin: 'measured'))
+          inputs << (if @circuit.battery.ohms_assumed?
+                       @ledger.settings.input('battery_ohm_ah')
+                     else
+                       Input.new(name: 'Battery resistance',
+                                 value: @circuit.battery.ohms, unit: 'Ω', origin: 'measured')
+                     end)
         end
         inputs << Input.new(name: 'Regulator holds', value: @circuit.held, unit: 'V', origin: @circuit.measured_volts ? 'measured' : 'assumed') if @circuit.held
         Working.new(title: "System volts: #{scenario.name}", formula: formula, inputs: inputs, source: Circuit::CURVE_SOURCE, notes: [])

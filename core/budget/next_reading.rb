@@ -26,7 +26,8 @@ module Miser
         common = { share: variance / total, sigma_after: Math.sqrt(total - variance + left) }
         case what
         when :earns
-          Candidate.new(what: 'earns', name: line.circuit.assumed? ? 'charging output, with a clamp meter at two speeds' : 'another point of the charging output, near this speed', origin: line.circuit.basis_words, stage: 'intake', **common)
+          name = line.circuit.assumed? ? 'charging output, with a clamp meter at two speeds' : 'another point of the charging output, near this speed'
+          Candidate.new(what: 'earns', name: name, origin: line.circuit.basis_words, stage: 'intake', **common)
         when :volts
           Candidate.new(what: 'volts', name: 'running volts at the battery', origin: 'assumed', stage: 'intake', **common)
         else

@@ -100,7 +100,8 @@ module Miser
 
       def working(total)
         inputs = @lines.zip(@legs).map do |(leg, line), result|
-          Input.new(name: format('%<name>s, %<min>g min', name: line.scenario.name, min: leg['minutes']), value: result[:ah], unit: 'Ah', sigma: result[:sigma], origin: 'ledger')
+          Input.new(name: format('%<name>s, %<min>g min', name: line.scenario.name, min: leg['minutes']), value: result[:ah], unit: 'Ah',
+                    sigma: result[:sigma], origin: 'ledger')
         end
         inputs << @settings.input('crank_ah')
         Working.new(title: format('Ride: %+.2f Ah', total), formula: 'Σ keep · t, less the start; what is put in is limited by what the battery takes', inputs: inputs,

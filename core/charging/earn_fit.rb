@@ -74,7 +74,7 @@ module Miser
         a = mean_y - (slope * mean_x)
         scatter = rows.size > 2 ? rows.sum { |x, y, k| k * ((y - a - (slope * x))**2) } / (rows.size - 2) : 1.0
         factor = [scatter, 1.0].max
-        [a, slope, [factor * ((1 / w) + (mean_x**2 / sxx)), -factor * mean_x / sxx, factor / sxx]]
+        [a, slope, [factor * ((1 / w) + ((mean_x**2) / sxx)), -factor * mean_x / sxx, factor / sxx]]
       end
     end
   end

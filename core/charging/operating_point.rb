@@ -34,7 +34,11 @@ module Miser
         turning = @curve && rpm.positive?
         return Result.new(0.0, 0.0, 0.0, :dead) unless turning || @battery
 
-        ceiling = turning ? [@held, @battery ? nil : @curve.open_circuit(rpm)].compact.min : @battery.rest_v
+        ceiling = if turning
+                    [@held, @battery ? nil : @curve.open_circuit(rpm)].compact.min
+                  else
+                    @battery.rest_v
+                  end
         ceiling ||= @curve.open_circuit(rpm)
         ceiling = [ceiling, @battery.rest_v].max if @battery
         volts = solve(rpm, ceiling, near)

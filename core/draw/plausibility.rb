@@ -42,7 +42,9 @@ module Miser
       end
 
       def explain_low
-        @remarks << (@volts_at_lamp ? 'Low for its rating. Check that the volts were read at the lamp itself, with it lit.' : 'Low for its rating. Read the volts at the lamp itself: battery sag and leads take their share.')
+        @remarks << if @volts_at_lamp then 'Low for its rating. Check that the volts were read at the lamp itself, with it lit.'
+                    else 'Low for its rating. Read the volts at the lamp itself: battery sag and leads take their share.'
+                    end
         @remarks << 'Check lead and meter resistance, the joints, and that this is the terminal meant.'
         @remarks << 'The lamp may be of another rating: read the marking on its cap.' if @filament
       end

@@ -105,7 +105,12 @@ module Miser
           Working.new(title: 'Volts at the lamp', formula: 'V_lamp = V_battery − I · R',
                       inputs: [Input.new(name: 'Volts at the battery', value: document['volts'], unit: 'V', origin: 'read'),
                                Input.new(name: 'Amps', value: amps, unit: 'A', origin: 'read'),
-                               @leads.assumed? ? @settings.input('lead_ohm') : Input.new(name: 'Meter and leads', value: @leads.ohms, unit: 'Ω', origin: @leads.origin)],
+                               if @leads.assumed?
+                                 @settings.input('lead_ohm')
+                               else
+                                 Input.new(name: 'Meter and leads', value: @leads.ohms, unit: 'Ω',
+                                           origin: @leads.origin)
+                               end],
                       source: 'Ohm’s law', notes: [])
         elsif document['volts']
           Working.new(title: 'Volts at the lamp', formula: 'as read', inputs: [Input.new(name: 'Volts at the lamp', value: volts, unit: 'V', origin: 'read')],

@@ -27,15 +27,33 @@ module Miser
       def self.broken(document)
         twice = LISTS.flat_map do |list|
           ids = (document[list] || []).map { |r| r['id'] }
-          ids.tally.select { |_, n| n > 1 }.keys.map { |id| Problem.new(at: "/#{list}/#{id}", level: 'error', message: "there are two rows with the id #{id}", accepts: 'each id once') }
+          ids.tally.select do |_, n|
+            n > 1
+          end.keys.map { |id| Problem.new(at: "/#{list}/#{id}", level: 'error', message: "there are two rows with the id #{id}", accepts: 'each id once') }
         end
         loads = (document['loads'] || []).map { |l| l['id'] }
         lost = %w[readings choices].flat_map do |list|
           (document[list] || []).reject { |r| loads.include?(r['load_id']) }.map do |r|
-            Problem.new(at: "/#{list}/#{r['id']}/load_id", level: 'error', message: "points to a load that is not there (#{r['load_id']})", accepts: 'the id of a load')
+            Problem.new(at: "/#{list}/#{r['id']}/load_id", level: 'error', message: "points to a load that is not there (#{r['load_id']})",
+                        accepts: 'the id of a load')
           end
         end
         twice + lost
+      end
+
+      # A reading against the rating of the thing it was taken on.
+      # @return [Draw::Plausibility, nil]
+      def self.judge(budget, reading, row)
+        choice = reading.document['choice_id'] && (budget.document['choices'] || []).find { |c| c['id'] == reading.document['choice_id'] }
+        side = choice ? 'after' : 'before'
+        load = (budget.entries(side) + budget.with_all_wanted).find { |e| e.id == row['id'] }&.load or return nil
+        reading.plausibility(rated_w: load.rated_w || declared_watts(load), filament: load.filament?)
+      end
+
+      # What the maker or the advertisement says it takes, where no lamp is rated.
+      def self.declared_watts(load)
+        figure = (load.document['figures'] || []).find { |f| f['watts'] || f['amps'] } or return nil
+        figure['watts'] || (figure['amps'] * (figure['volts'] || 12.0))
       end
 
       private
@@ -47,7 +65,8 @@ module Miser
         %w[idle_rpm slow_rpm cruise_rpm redline_rpm].filter { |k| machine[k] }.each_cons(2).filter_map do |low, high|
           next if machine[low] < machine[high]
 
-          problem("/machine/#{high}", format('not above %<name>s (%<rpm>d rpm)', name: low.sub('_rpm', ' speed'), rpm: machine[low]), format('more than %d rpm', machine[low]))
+          problem("/machine/#{high}", format('not above %<name>s (%<rpm>d rpm)', name: low.sub('_rpm', ' speed'), rpm: machine[low]),
+                  format('more than %d rpm', machine[low]))
         end
       end
 
@@ -57,7 +76,10 @@ module Miser
           list = []
           cut_in = alternator['cut_in_rpm']
           rated = alternator['rated_rpm']
-          list << problem("/circuits/#{c['id']}/alternator/cut_in_rpm", format('not below the rated speed (%d rpm)', rated), format('less than %d rpm', rated)) if cut_in && rated && cut_in >= rated
+          if cut_in && rated && cut_in >= rated
+            list << problem("/circuits/#{c['id']}/alternator/cut_in_rpm", format('not below the rated speed (%d rpm)', rated),
+                            format('less than %d rpm', rated))
+          end
           list + points(c['id'], alternator['points'] || [])
         end
       end
@@ -68,7 +90,10 @@ module Miser
 
         speeds = Charging::EarnFit.distinct(full.map { |p| p['rpm'] })
         at = "/circuits/#{id}/alternator/points/#{full.last['id']}/rpm"
-        return [Problem.new(at: at, level: 'note', message: 'one measured point leaves the shape of the curve to the cut-in speed', accepts: 'a second point at another speed')] if full.size == 1
+        if full.size == 1
+          return [Problem.new(at: at, level: 'note', message: 'one measured point leaves the shape of the curve to the cut-in speed',
+                              accepts: 'a second point at another speed')]
+        end
         return [problem(at, 'all points are at one engine speed', 'a second point at another speed')] if speeds < 2
 
         circuit = @budget.ledgers('before')[id].circuit
@@ -89,23 +114,11 @@ module Miser
 
           row = rows[r.document['load_id']] or next
           judged = Consistency.judge(@budget, r, row)
-          problem("/readings/#{r.id}/amps", judged.remarks.first, format('%.2f to %.2f A expected', judged.low || 0, judged.high || 40)) if judged&.verdict == :slip
+          if judged&.verdict == :slip
+            problem("/readings/#{r.id}/amps", judged.remarks.first,
+                    format('%.2f to %.2f A expected', judged.low || 0, judged.high || 40))
+          end
         end
-      end
-
-      # A reading against the rating of the thing it was taken on.
-      # @return [Draw::Plausibility, nil]
-      def self.judge(budget, reading, row)
-        choice = reading.document['choice_id'] && (budget.document['choices'] || []).find { |c| c['id'] == reading.document['choice_id'] }
-        side = choice ? 'after' : 'before'
-        load = (budget.entries(side) + budget.with_all_wanted).find { |e| e.id == row['id'] }&.load or return nil
-        reading.plausibility(rated_w: load.rated_w || declared_watts(load), filament: load.filament?)
-      end
-
-      # What the maker or the advertisement says it takes, where no lamp is rated.
-      def self.declared_watts(load)
-        figure = (load.document['figures'] || []).find { |f| f['watts'] || f['amps'] } or return nil
-        figure['watts'] || (figure['amps'] * (figure['volts'] || 12.0))
       end
     end
   end

@@ -36,6 +36,12 @@ module Miser
     # @return [Missing, nil]
     def next_step = missing.first
 
+    # What the after side keeps, line by line: the state a hand-over sheet shows.
+    # @return [Hash{String=>Float, nil}]
+    def self.mark(budget)
+      budget.lines('after').to_h { |l| ["#{l.scenario.id}/#{l.circuit.id}", l.keeps.value&.round(3)] }
+    end
+
     private
 
     def state(key, wants)
@@ -77,7 +83,9 @@ module Miser
         list << want('intake', "/circuits/#{c['id']}/alternator", "#{circuit.name}: #{circuit.reason}") unless circuit.curve
         list << want('intake', "/circuits/#{c['id']}/battery/capacity_ah", 'Battery capacity') if c['kind'] == 'dc' && !c.dig('battery', 'capacity_ah')
       end
-      list << want('intake', '/loads', 'The engine’s own loads') if @document['system'] != 'ac_lit' && machine['engine'] != 'two_stroke' && loads.none? { |l| l['group'] == 'engine' }
+      list << want('intake', '/loads', 'The engine’s own loads') if @document['system'] != 'ac_lit' && machine['engine'] != 'two_stroke' && loads.none? do |l|
+        l['group'] == 'engine'
+      end
       list << want('intake', '/loads', 'The lamps') if lamps.empty?
       list
     end
@@ -118,12 +126,6 @@ module Miser
       mark = @document['handed_over'] or return false
 
       mark['keeps_a'] != Ticket.mark(@budget)
-    end
-
-    # What the after side keeps, line by line: the state a hand-over sheet shows.
-    # @return [Hash{String=>Float, nil}]
-    def self.mark(budget)
-      budget.lines('after').to_h { |l| ["#{l.scenario.id}/#{l.circuit.id}", l.keeps.value&.round(3)] }
     end
   end
 end

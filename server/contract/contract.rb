@@ -16,7 +16,7 @@ module Miser
 
       # @return [Hash] OpenAPI 3.1
       def document
-        @document ||= YAML.safe_load(File.read(SOURCE), aliases: true).tap { |doc| doc['components']['schemas'].merge!(job_schemas) }
+        @document ||= YAML.safe_load_file(SOURCE, aliases: true).tap { |doc| doc['components']['schemas'].merge!(job_schemas) }
       end
 
       # The job schema's definitions as components, their references turned to match.

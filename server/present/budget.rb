@@ -44,8 +44,9 @@ module Miser
         path = "line/#{side}/#{line.scenario.id}/#{line.circuit.id}"
         shown = LINE_FIGURES.to_h { |name| [name, figure(line.public_send(name), "#{path}/#{name}")] }
         names = line.blocks.to_h { |b| [b.entry.id, b.entry.part_name || b.entry.name] }
+        light = line.light.map { |l| l.merge(name: names[l[:load]]) }
         shown.merge(side: side, circuit: line.circuit.id, known_spends: line.known_spends, verdict: line.verdict,
-                    regime: line.system_v.known? ? line.point&.regime&.to_s : nil, light: line.light.map { |l| l.merge(name: names[l[:load]]) }, flicker_hz: line.flicker_hz)
+                    regime: line.system_v.known? ? line.point&.regime&.to_s : nil, light: light, flicker_hz: line.flicker_hz)
       end
 
       def blocks(budget, side, scenario, circuit)
@@ -70,13 +71,14 @@ module Miser
       end
 
       def accessory(judged)
-        worst = judged.worst && judged.worst.merge(above_rpm: figure(judged.worst[:above_rpm]))
+        worst = judged.worst&.merge(above_rpm: figure(judged.worst[:above_rpm]))
         { load_id: judged.load_id, name: judged.name, amps: judged.amps ? figure(judged.amps, "load/wanted/#{judged.load_id}") : figure(Figure.unknown('A', judged.reason)),
           fits: judged.fits, reason: judged.reason, worst: worst }
       end
 
       def ride(side, ride)
-        ride && { net: figure(ride.net, "ride/#{side}"), charge_before: ride.charge_before, charge_after: ride.charge_after, rides: ride.rides, reason: ride.reason }
+        ride && { net: figure(ride.net, "ride/#{side}"), charge_before: ride.charge_before, charge_after: ride.charge_after, rides: ride.rides,
+                  reason: ride.reason }
       end
 
       def flag(flag) = { key: flag.key, level: flag.level, side: flag.side, text: flag.text, cure: flag.cure }

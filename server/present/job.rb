@@ -51,8 +51,8 @@ module Miser
         test = reading.law_test or return nil
         load = Draw::Load.new(id: 'test', name: 'test', document: { 'count' => 1 }, readings: [reading], settings: budget.settings, fallback_law: test.law)
         volts = budget.ledgers('before').fetch(row['circuit']) { budget.ledgers('before').values.first }.circuit.volts
-        text = format('%<law>s (exponent %<exp>.2f ± %<sigma>.2f). At %<volts>.1f V it will draw %<amps>.2f A, not %<bench>.2f.', law: Draw::Law.named(test.law).label, exp: test.exponent,
-                                                                                                                        sigma: test.sigma, volts: volts, amps: load.amps(volts), bench: reading.amps)
+        text = format('%<law>s (exponent %<exp>.2f ± %<sigma>.2f). At %<volts>.1f V it will draw %<amps>.2f A, not %<bench>.2f.',
+                      law: Draw::Law.named(test.law).label, exp: test.exponent, sigma: test.sigma, volts: volts, amps: load.amps(volts), bench: reading.amps)
         { law: test.law, exponent: test.exponent, sigma: test.sigma, confidence: test.confidence, text: text }
       end
 

@@ -34,7 +34,12 @@ module Miser
           line = scenario && budget.line('after', scenario, circuit)
           amps = budget.figure("load/after/#{row['id']}")
           old = now.figure("load/before/#{row['id']}") || now.figure("load/wanted/#{row['id']}")
-          saving = amps&.known? && old&.known? ? Figure.new(old.value - amps.value, 'A', sigma: Math.hypot(old.sigma, amps.sigma)) : Figure.unknown('A', 'draw unknown')
+          saving = if amps&.known? && old&.known?
+                     Figure.new(old.value - amps.value, 'A',
+                                sigma: Math.hypot(old.sigma, amps.sigma))
+                   else
+                     Figure.unknown('A', 'draw unknown')
+                   end
           { part: part, fits_base: part['base'] == row['base'], amps: Present.figure(amps || Figure.unknown('A', 'draw unknown')), saving: Present.figure(saving),
             keeps: Present.figure(line ? line.keeps : Figure.unknown('A', 'no scenario')), verdict: line&.verdict }
         end

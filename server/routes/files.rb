@@ -19,7 +19,10 @@ module Miser
             name = document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase
             kind = params['kind']
             table = TABLES[kind]
-            raise Refusal.new(404, 'There is no such file.', fields: [{ at: 'kind', field: 'kind', message: 'is not known', accepts: 'job, loads, readings' }]) unless table || kind == 'job'
+            unless table || kind == 'job'
+              raise Refusal.new(404, 'There is no such file.',
+                                fields: [{ at: 'kind', field: 'kind', message: 'is not known', accepts: 'job, loads, readings' }])
+            end
 
             attachment(table ? "#{name}-#{kind}.csv" : "#{name}.miser.json")
             content_type(table ? 'text/csv;charset=utf-8' : :json)
@@ -47,7 +50,8 @@ module Miser
           edited = jobs.change(saved.document['id'], body['revision'] || saved.revision, what: "#{body['kind']} from a table") { |d| Jobs.check(Job::Edit.apply(d, preview[:edits])) }
           result.merge(accepted: true, job: Present.job(edited))
         rescue Formats::CsvTable::Unreadable => e
-          raise Refusal.new(422, "The table can’t be read: #{e.message}.", kept: 'Nothing was changed.', fields: [{ at: '/text', field: 'file', message: e.message, accepts: 'CSV with a first line of column names' }])
+          raise Refusal.new(422, "The table can’t be read: #{e.message}.", kept: 'Nothing was changed.',
+                                                                           fields: [{ at: '/text', field: 'file', message: e.message, accepts: 'CSV with a first line of column names' }])
         end
 
         def self.job(jobs, body)
@@ -56,7 +60,8 @@ module Miser
           old = jobs.find(document['id'])
           differences = old ? Formats::JobFile.differences(old.document, document).first(MOST_DIFFERENCES) : []
           accepted = accept(jobs, document, old, body)
-          { name: document['name'], unknown: read.unknown, migrated_from: read.migrated_from, exists: !old.nil?, revision: old&.revision, differences: differences, accepted: accepted }
+          { name: document['name'], unknown: read.unknown, migrated_from: read.migrated_from, exists: !old.nil?, revision: old&.revision,
+            differences: differences, accepted: accepted }
         rescue Formats::JobFile::Refused => e
           raise Refusal.new(422, 'This file can’t be taken.', fields: e.errors, kept: 'Nothing was changed.')
         end

@@ -15,7 +15,8 @@ module Miser
 
           app.post('/api/jobs') do
             body = body_of('/api/jobs')
-            document = Job::Template.job(id: Jobs.fresh_id, name: body['name'].strip, system: body['system'] || 'battery_dc', assumptions: settings.shop['assumptions'] || {})
+            document = Job::Template.job(id: Jobs.fresh_id, name: body['name'].strip, system: body['system'] || 'battery_dc',
+                                         assumptions: settings.shop['assumptions'] || {})
             document['bay'] = body['bay'] if body['bay']
             Jobs.check(document)
             answer(201, Present.job(settings.jobs.create(document)))
@@ -70,7 +71,8 @@ module Miser
         def self.known(value, table, field)
           return if table.key?(value)
 
-          raise Refusal.new(422, 'This was not saved.', fields: [{ at: '/value', field: field, message: "“#{value}” is not known", accepts: table.keys.join(', ') }])
+          raise Refusal.new(422, 'This was not saved.',
+                            fields: [{ at: '/value', field: field, message: "“#{value}” is not known", accepts: table.keys.join(', ') }])
         end
 
         # @return [Hash] the document, when it is valid
@@ -80,7 +82,11 @@ module Miser
           raise Refusal.new(422, 'This was not saved.', fields: errors, kept: 'What you typed stays in the field.') if errors.any?
 
           broken = Job::Consistency.broken(document)
-          raise Refusal.new(422, 'This was not saved.', fields: broken.map { |p| { at: p.at, field: p.at, message: p.message, accepts: p.accepts } }) if broken.any?
+          if broken.any?
+            raise Refusal.new(422, 'This was not saved.', fields: broken.map { |p|
+              { at: p.at, field: p.at, message: p.message, accepts: p.accepts }
+            })
+          end
 
           document
         end

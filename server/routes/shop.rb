@@ -25,7 +25,8 @@ module Miser
 
         def self.view(shop)
           kept = shop['assumptions'] || {}
-          { assumptions: kept.except('voltage_school'), voltage_school: kept['voltage_school'] || 'measured', units: shop['units'] || 'metric', demo: shop['demo'] == true }
+          { assumptions: kept.except('voltage_school'), voltage_school: kept['voltage_school'] || 'measured', units: shop['units'] || 'metric',
+            demo: shop['demo'] == true }
         end
 
         # Values typed are read and bounded as a job's own are.
@@ -52,7 +53,11 @@ module Miser
             d['loads'].select { |l| [l['name'], l['base'], l['position']].compact.any? { |t| t.downcase.include?(word) } }
                       .map { |l| { kind: 'load', label: l['name'], detail: d['name'], job: d['id'], stage: 'readings' } }
           end
-          shelf = parts.select { |p| [p['name'], p['base']].compact.any? { |t| t.downcase.include?(word) } }.map { |p| { kind: 'part', label: p['name'], detail: p['base'].to_s, job: nil, stage: nil } }
+          shelf = parts.select do |p|
+            [p['name'], p['base']].compact.any? do |t|
+              t.downcase.include?(word)
+            end
+          end.map { |p| { kind: 'part', label: p['name'], detail: p['base'].to_s, job: nil, stage: nil } }
           machines + loads + shelf
         end
       end

@@ -73,7 +73,8 @@ class OperatingPointCheck < Miser::Test
     led = Miser::Draw::Driver.new(volts: 13.5, amps: 1.7, min_v: 8)
     tail = Miser::Draw::Filament.new(volts: 12, amps: 0.42)
     point = Miser::Charging::OperatingPoint.new(curve: curve, sum: Miser::Draw::Sum.new([[led, 1.0], [tail, 1.0]])).at(8000)
-    parts = [Miser::Ngspice.machine('r', curve, 8000, [[{ amps: 1.7, volts: 13.5, exponent: -1, min: 8 }, 1.0], [{ amps: 0.42, volts: 12, exponent: 0.55 }, 1.0]])]
+    parts = [Miser::Ngspice.machine('r', curve, 8000,
+                                    [[{ amps: 1.7, volts: 13.5, exponent: -1, min: 8 }, 1.0], [{ amps: 0.42, volts: 12, exponent: 0.55 }, 1.0]])]
     assert_operator point.volts, :>, 60
     assert_within TOLERANCE, Miser::Ngspice.settle(parts, 'busr' => curve.open_circuit(8000)).fetch('busr'), point.volts
   end

@@ -22,7 +22,7 @@ class UncertaintyCheck < Miser::Test
     z1 = gauss(random)
     z2 = gauss(random)
     a = curve.a + (Math.sqrt(va) * z1)
-    [a, curve.b + (cov / Math.sqrt(va) * z1) + (Math.sqrt([vb - (cov**2 / va), 0].max) * z2)]
+    [a, curve.b + (cov / Math.sqrt(va) * z1) + (Math.sqrt([vb - ((cov**2) / va), 0].max) * z2)]
   end
 
   def keeps(curve, random, rpm)

@@ -39,7 +39,8 @@ class CliTest < Miser::Test
   end
 
   def test_wrong_calls
-    { %w[frobnicate] => 2, %w[budget] => 2, %w[budget nowhere.json] => 1, ['budget', WREN, '--format', 'xml'] => 2, %w[serve --port 99999] => 2, %w[--wings] => 2 }.each do |words, code|
+    { %w[frobnicate] => 2, %w[budget] => 2, %w[budget nowhere.json] => 1, ['budget', WREN, '--format', 'xml'] => 2, %w[serve --port 99999] => 2,
+      %w[--wings] => 2 }.each do |words, code|
       out, err, status = miser(*words)
       assert_equal code, status.exitstatus, words.join(' ')
       assert_match(/\Amiser: /, err)

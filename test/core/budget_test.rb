@@ -63,7 +63,8 @@ class BudgetTest < Miser::Test
 
   def test_a_measured_part_counts_before_its_label
     swapped = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))],
-                        'readings' => [{ 'id' => 'r', 'load_id' => 'low', 'choice_id' => 'c-low', 'kind' => 'settled', 'amps' => 1.8, 'volts' => 12.5, 'volts_at' => 'lamp' }])
+                        'readings' => [{ 'id' => 'r', 'load_id' => 'low', 'choice_id' => 'c-low', 'kind' => 'settled', 'amps' => 1.8, 'volts' => 12.5,
+                                         'volts_at' => 'lamp' }])
     assert_in_delta 1.607, budget(swapped).figure('load/after/low').value, 0.001
     assert_in_delta 4.99, budget(swapped).figure('load/before/low').value, 0.01, 'the old lamp keeps its own figure'
   end
@@ -78,7 +79,8 @@ class BudgetTest < Miser::Test
 
   def test_the_next_reading_is_the_one_that_helps_most
     doubtful = job.tap { |j| j['circuits'][0]['regulator'] = { 'fitted' => true, 'volts' => 14.0 } }
-    doubtful['circuits'][0]['alternator'] = { 'points' => [{ 'id' => 'a', 'rpm' => 1200, 'amps' => 8.0, 'volts' => 14.0 }, { 'id' => 'b', 'rpm' => 4000, 'amps' => 18.0, 'volts' => 14.0 }] }
+    doubtful['circuits'][0]['alternator'] =
+      { 'points' => [{ 'id' => 'a', 'rpm' => 1200, 'amps' => 8.0, 'volts' => 14.0 }, { 'id' => 'b', 'rpm' => 4000, 'amps' => 18.0, 'volts' => 14.0 }] }
     _, best = budget(doubtful).next_reading
     assert_equal 'low', best.load_id
     measured = doubtful.merge('readings' => [{ 'id' => 'r', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 4.6, 'volts' => 12.4 }])
@@ -91,14 +93,17 @@ class BudgetTest < Miser::Test
 
   def test_accessories_in_the_owners_order
     wanted = job
-    %w[first second third].zip([1.0, 30.0, 0.2]).each { |id, amps| wanted['loads'] << lamp(id, role: 'charger', group: 'accessory', law: 'driver', wanted: true, figures: stated(amps)) }
-    judged = budget(wanted.merge('choices' => [swap('low', law: 'driver', figures: stated(0.5)), swap('brake', law: 'driver', figures: stated(0.2))])).accessories
+    %w[first second third].zip([1.0, 30.0, 0.2]).each do |id, amps|
+      wanted['loads'] << lamp(id, role: 'charger', group: 'accessory', law: 'driver', wanted: true, figures: stated(amps))
+    end
+    judged = budget(wanted.merge('choices' => [swap('low', law: 'driver', figures: stated(0.5)),
+                                               swap('brake', law: 'driver', figures: stated(0.2))])).accessories
     assert_equal %w[first second third], judged.map(&:load_id)
     assert_equal 'does_not_fit', judged[1].fits
     assert_nil judged[1].worst[:above_rpm].value
     gap = judged[0].worst[:keeps] - judged[2].worst[:keeps]
     assert_within 1e-6, 0.2, gap, 'the one refused is not counted against the next'
-    assert_equal 0, budget(wanted).entries('before').count { |e| e.row['wanted'] }
+    assert_equal(0, budget(wanted).entries('before').count { |e| e.row['wanted'] })
   end
 
   def test_engine_off_the_battery_lasts
@@ -112,20 +117,24 @@ class BudgetTest < Miser::Test
   end
 
   def test_an_ac_lit_machine_runs_away_without_a_regulator
-    machine = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'H4', filament: 'low')], choices: [swap('low', law: 'driver', min_v: 8, figures: stated(1.6), supply: 'dc')])
-    machine['circuits'][0].merge!('alternator' => { 'rated_w' => 75, 'rated_rpm' => 6000, 'cut_in_rpm' => 1300, 'pole_pairs' => 2 }, 'regulator' => { 'fitted' => false })
+    machine = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'H4', filament: 'low')],
+                        choices: [swap('low', law: 'driver', min_v: 8, figures: stated(1.6), supply: 'dc')])
+    machine['circuits'][0].merge!('alternator' => { 'rated_w' => 75, 'rated_rpm' => 6000, 'cut_in_rpm' => 1300, 'pole_pairs' => 2 },
+                                  'regulator' => { 'fitted' => false })
     keys = ->(j) { budget(j).flags.map { |f| [f.key, f.side] } }
-    assert_includes keys[machine], ['ac_runaway', 'after']
-    refute_includes keys[machine], ['ac_runaway', 'before']
-    assert_includes keys[machine], ['needs_dc', 'after']
-    assert_includes keys[machine], ['flicker', 'after']
+    assert_includes keys[machine], %w[ac_runaway after]
+    refute_includes keys[machine], %w[ac_runaway before]
+    assert_includes keys[machine], %w[needs_dc after]
+    assert_includes keys[machine], %w[flicker after]
     machine['circuits'][0]['regulator_after'] = { 'fitted' => true, 'makes_dc' => true }
-    assert_empty keys[machine] & [['ac_runaway', 'after'], ['needs_dc', 'after'], ['flicker', 'after']]
+    assert_empty keys[machine] & [%w[ac_runaway after], %w[needs_dc after], %w[flicker after]]
     assert_nil budget(machine).line('after', 'key_on', 'lighting'), 'a coil says nothing with the engine off'
   end
 
   def test_mixed_has_two_budgets_and_a_saving_on_one_does_not_help_the_other
-    machine = plain_job(system: 'mixed', loads: [lamp('low', base: 'H4', filament: 'low', circuit: 'lighting'), lamp('tail', role: 'tail', base: 'R5W', circuit: 'main')])
+    machine = plain_job(system: 'mixed',
+                        loads: [lamp('low', base: 'H4', filament: 'low', circuit: 'lighting'),
+                                lamp('tail', role: 'tail', base: 'R5W', circuit: 'main')])
     swapped = machine.merge('choices' => [swap('low', law: 'driver', figures: stated(1.0))])
     keep = ->(j, c) { budget(j).line('after', 'idle_night', c).keeps.value }
     assert_operator keep[swapped, 'lighting'], :>, keep[machine, 'lighting']
@@ -147,8 +156,10 @@ class BudgetTest < Miser::Test
   end
 
   def test_every_figure_opens_and_its_inputs_lead_on
-    b = budget(job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))], 'ride' => [{ 'id' => 'a', 'minutes' => 10, 'scenario' => 'idle_night' }]))
-    queue = %w[line/after/idle_night/main/keeps line/before/idle_night/main/break_even line/after/idle_night/main/system_v line/after/key_on/main/lasts change/low ride/after circuit/main/cut_in]
+    b = budget(job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))],
+                         'ride' => [{ 'id' => 'a', 'minutes' => 10, 'scenario' => 'idle_night' }]))
+    queue = %w[line/after/idle_night/main/keeps line/before/idle_night/main/break_even line/after/idle_night/main/system_v line/after/key_on/main/lasts
+               change/low ride/after circuit/main/cut_in]
     seen = []
     while (id = queue.shift)
       next if seen.include?(id)

@@ -78,7 +78,9 @@ class DrawTest < Miser::Test
 
   def test_a_figure_keeps_its_origin_and_the_best_one_counts
     settings = Miser::Assumptions.new
-    document = { 'law' => 'driver', 'figures' => [{ 'id' => 'a', 'origin' => 'advertised', 'watts' => 60.0, 'volts' => 12.0 }, { 'id' => 'm', 'origin' => 'maker', 'amps' => 2.0, 'volts' => 13.5 }] }
+    document = { 'law' => 'driver',
+                 'figures' => [{ 'id' => 'a', 'origin' => 'advertised', 'watts' => 60.0, 'volts' => 12.0 },
+                               { 'id' => 'm', 'origin' => 'maker', 'amps' => 2.0, 'volts' => 13.5 }] }
     make = ->(readings) { Load.new(id: 'x', name: 'x', document: document, readings: readings, settings: settings, fallback_law: 'driver') }
     assert_equal 'maker', make.call([]).anchor.origin.key
     assert_in_delta 0.16, make.call([]).anchor.sigma, 1e-9
@@ -92,7 +94,8 @@ class DrawTest < Miser::Test
 
   # A base names its filament's watts; an LED made for it draws its own.
   def test_an_led_part_never_borrows_the_filaments_watts
-    part = Load.new(id: 'x', name: 'LED', document: { 'law' => 'driver', 'base' => 'H4', 'figures' => [] }, readings: [], settings: Miser::Assumptions.new, fallback_law: 'driver')
+    part = Load.new(id: 'x', name: 'LED', document: { 'law' => 'driver', 'base' => 'H4', 'figures' => [] }, readings: [], settings: Miser::Assumptions.new,
+                    fallback_law: 'driver')
     refute part.known?
     assert_match(/unknown/, part.figure(14.0).reason)
     assert_nil part.figure(14.0).value

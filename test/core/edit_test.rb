@@ -11,8 +11,8 @@ class EditTest < Miser::Test
 
   def test_rows_are_found_by_their_id
     assert_equal 'Left', apply({ 'op' => 'set', 'at' => '/loads/b/name', 'value' => 'Left' })['loads'][1]['name']
-    assert_equal %w[c a b], apply({ 'op' => 'move', 'at' => '/loads/c', 'before' => 'a' })['loads'].map { |l| l['id'] }
-    assert_equal %w[b c a], apply({ 'op' => 'move', 'at' => '/loads/a' })['loads'].map { |l| l['id'] }
+    assert_equal(%w[c a b], apply({ 'op' => 'move', 'at' => '/loads/c', 'before' => 'a' })['loads'].map { |l| l['id'] })
+    assert_equal(%w[b c a], apply({ 'op' => 'move', 'at' => '/loads/a' })['loads'].map { |l| l['id'] })
     assert_equal 90, apply({ 'op' => 'set', 'at' => '/circuits/main/alternator/rated_w', 'value' => 90 })['circuits'][0]['alternator']['rated_w']
     refute apply({ 'op' => 'unset', 'at' => '/machine/idle_rpm' })['machine'].key?('idle_rpm')
     assert_equal 1, apply({ 'op' => 'set', 'at' => '/bench/meter_ohm', 'value' => 1 })['bench']['meter_ohm']
@@ -40,9 +40,9 @@ class EditTest < Miser::Test
 
   def test_another_system_keeps_what_still_fits
     mixed = Miser::Job::Reshape.system(document, 'mixed')
-    assert_equal %w[lighting main], mixed['circuits'].map { |c| c['id'] }
+    assert_equal(%w[lighting main], mixed['circuits'].map { |c| c['id'] })
     assert_equal 280, mixed['circuits'].last['alternator']['rated_w']
-    assert_equal %w[lighting lighting lighting], mixed['loads'].map { |l| l['circuit'] }
+    assert_equal(%w[lighting lighting lighting], mixed['loads'].map { |l| l['circuit'] })
     offered = Miser::Job::Reshape.engine(plain_job, 'efi_single') { rand(1e9).to_s }
     assert_equal 5, offered['loads'].size
     assert_equal 1200, offered['machine']['idle_rpm'], 'what was entered stands'

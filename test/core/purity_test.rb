@@ -34,7 +34,7 @@ class PurityTest < Miser::Test
   end
 
   def test_it_loads_with_nothing_else
-    out = IO.popen(['ruby', '--disable-gems', '-e', "require '#{CORE}/miser'; print (\$LOADED_FEATURES.grep(/sequel|sinatra|json/)).size"], &:read)
+    out = IO.popen(['ruby', '--disable-gems', '-e', "require '#{CORE}/miser'; print ($LOADED_FEATURES.grep(/sequel|sinatra|json/)).size"], &:read)
     assert_equal '0', out
   end
 end

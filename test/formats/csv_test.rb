@@ -29,18 +29,19 @@ class CsvTest < Miser::Test
   end
 
   def test_semicolons_decimal_commas_and_units_in_the_header
-    job, preview = take(Loads, "\uFEFFname;group;role;amps [mA];at volts [V];origin\nTail;lamp;tail;420;12,5;maker\nGrips;accessory;grips;2600;13,5;maker\n", plain_job)
-    assert_equal %w[add add], preview[:rows].map { |r| r[:change] }
-    assert_equal [0.42, 2.6], job['loads'].map { |l| l['figures'][0]['amps'] }
+    job, preview = take(Loads, "\uFEFFname;group;role;amps [mA];at volts [V];origin\nTail;lamp;tail;420;12,5;maker\nGrips;accessory;grips;2600;13,5;maker\n",
+                        plain_job)
+    assert_equal(%w[add add], preview[:rows].map { |r| r[:change] })
+    assert_equal([0.42, 2.6], job['loads'].map { |l| l['figures'][0]['amps'] })
     assert_equal 12.5, job['loads'][0]['figures'][0]['volts']
   end
 
   def test_each_bad_row_is_named_and_only_good_ones_offered
     text = "name,group,role,base,amps\nTail,lamp,tail,R5W,\"0,42\"\nOdd,lamp,tail,Q9,1\nAbsurd,lamp,tail,,900\nWorse,lamp,tail,,zwölf\n"
     job, preview = take(Loads, text, plain_job)
-    assert_equal [[2, 0], [3, 1], [4, 1], [5, 1]], preview[:rows].map { |r| [r[:line], r[:errors].size] }
+    assert_equal([[2, 0], [3, 1], [4, 1], [5, 1]], preview[:rows].map { |r| [r[:line], r[:errors].size] })
     assert_match(/H4, HS1/, preview[:rows][1][:errors][0].accepts)
-    assert_equal ['Tail'], job['loads'].map { |l| l['name'] }
+    assert_equal(['Tail'], job['loads'].map { |l| l['name'] })
   end
 
   def test_a_quoted_name_with_a_comma_a_quote_and_a_line_end
@@ -52,8 +53,8 @@ class CsvTest < Miser::Test
     job = plain_job(loads: [lamp('a').merge('name' => 'Headlamp')])
     text = "reading,load,time [s],amps [A],volts\nx1,headlamp,0,1.88,12.5\nx1,headlamp,60,1.80,12.5\nx1,headlamp,120,1.76,12.5\n,Headlamp,,4.5,12.4\n,Nobody,,1,12\n"
     after, preview = take(Readings, text, job)
-    assert_equal %w[series settled], after['readings'].map { |r| r['kind'] }
-    assert_equal [1.88, 1.8, 1.76], after['readings'][0]['samples'].map { |s| s['amps'] }
+    assert_equal(%w[series settled], after['readings'].map { |r| r['kind'] })
+    assert_equal([1.88, 1.8, 1.76], after['readings'][0]['samples'].map { |s| s['amps'] })
     assert_match(/no load of this job/, preview[:rows].last[:errors][0].message)
   end
 

@@ -24,8 +24,8 @@ class JobFileTest < Miser::Test
     assert_equal 'keeps', idle['curlew1100', 'after']
     assert_equal 'owes', idle['dunlin250', 'before']
     assert_equal 'too_close', idle['bracken420', 'after']
-    assert_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, ['ac_runaway', 'after']
-    refute_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, ['ac_runaway', 'before']
+    assert_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, %w[ac_runaway after]
+    refute_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, %w[ac_runaway before]
     assert_includes verdicts['curlew1100'].flags.map(&:key), 'data_bus'
     verdicts.each_value { |b| assert_equal %w[charger tracker grips], b.document['loads'].select { |l| l['wanted'] }.map { |l| l['role'] }.first(3) }
   end
@@ -87,13 +87,16 @@ class JobFileTest < Miser::Test
 
   def test_differences
     old = plain_job(loads: [lamp('a'), lamp('b')])
-    new = Miser::Job::Edit.apply(old, [{ 'op' => 'set', 'at' => '/loads/a/name', 'value' => 'Other' }, { 'op' => 'remove', 'at' => '/loads/b' }, { 'op' => 'set', 'at' => '/note', 'value' => 'x' }])
+    new = Miser::Job::Edit.apply(old,
+                                 [{ 'op' => 'set', 'at' => '/loads/a/name', 'value' => 'Other' }, { 'op' => 'remove', 'at' => '/loads/b' },
+                                  { 'op' => 'set', 'at' => '/note', 'value' => 'x' }])
     assert_equal ['/loads/a/name', '/loads/b', '/note'], Files.differences(old, new).map { |d| d[:at] }.sort
     assert_empty Files.differences(old, old)
   end
 
   def test_oddities_are_found_at_their_fields
-    job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')], readings: [{ 'id' => 'r', 'load_id' => 'a', 'kind' => 'settled', 'amps' => 100, 'volts' => 12.4, 'base' => 'H4' }])
+    job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')],
+                    readings: [{ 'id' => 'r', 'load_id' => 'a', 'kind' => 'settled', 'amps' => 100, 'volts' => 12.4, 'base' => 'H4' }])
     job['circuits'][0]['alternator'].merge!('cut_in_rpm' => 5200)
     job['machine'].merge!('idle_rpm' => 5000)
     job['circuits'][0]['battery']['rest_v'] = 9

@@ -16,7 +16,8 @@ class ServerTest < Miser::Test
 
   # Sends, and holds the answer against the contract.
   def call(verb, path, body = nil, contract: path.split('?').first, headers: {})
-    send(verb, path, body && (body.is_a?(String) ? body : JSON.generate(body)), { 'CONTENT_TYPE' => 'application/json', 'HTTP_HOST' => '127.0.0.1:7373' }.merge(headers))
+    send(verb, path, body && (body.is_a?(String) ? body : JSON.generate(body)),
+         { 'CONTENT_TYPE' => 'application/json', 'HTTP_HOST' => '127.0.0.1:7373' }.merge(headers))
     return nil if last_response.body.empty?
 
     answer = JSON.parse(last_response.body)
@@ -43,7 +44,7 @@ class ServerTest < Miser::Test
       view = job(bay['id'])
       view['budget']['scenarios'].each { |s| call(:get, "/api/jobs/#{bay['id']}?scenario=#{s['id']}") }
       view['document']['loads'].each { |l| call(:get, "/api/jobs/#{bay['id']}/options?load=#{l['id']}") }
-      ids = JSON.generate(view).scan(/"id":"([a-z]+(?:\/[\w-]+)+)"/).flatten.uniq
+      ids = JSON.generate(view).scan(%r{"id":"([a-z]+(?:/[\w-]+)+)"}).flatten.uniq
       assert_operator ids.size, :>, 40
       ids.each { |figure| call(:get, "/api/jobs/#{bay['id']}/working?figure=#{figure}") && assert_equal(200, last_response.status, figure) }
     end
@@ -51,7 +52,7 @@ class ServerTest < Miser::Test
   end
 
   def test_the_published_contract_and_its_document_are_current
-    assert Contract.document.then { |d| JSONSchemer.openapi(d).valid? }
+    assert(Contract.document.then { |d| JSONSchemer.openapi(d).valid? })
     assert_equal File.read(Contract::PUBLISHED), Contract.published_text, 'run: bundle exec ruby server/contract/contract.rb'
   end
 
@@ -82,7 +83,8 @@ class ServerTest < Miser::Test
     assert undone['can_redo']
   end
 
-  BAD = { '-5' => 'too small', '900 A' => 'another unit', 'NaN' => 'not a number', '1e999' => 'can be used', '99999' => 'too large', '0' => 'too small', "'; DROP TABLE jobs;--" => 'not a number', '<script>alert(1)</script>' => 'not a number' }.freeze
+  BAD = { '-5' => 'too small', '900 A' => 'another unit', 'NaN' => 'not a number', '1e999' => 'can be used', '99999' => 'too large', '0' => 'too small', "'; DROP TABLE jobs;--" => 'not a number',
+          '<script>alert(1)</script>' => 'not a number' }.freeze
 
   def test_bad_figures_name_the_field_and_lose_nothing
     before = job
@@ -114,8 +116,14 @@ class ServerTest < Miser::Test
               '{"revision":1,"edits":[{"op":"set","at":"/","value":1}]}', '{"revision":1,"edits":[{"op":"remove","at":"/loads"}]}', '{"revision":1,"edits":[{"op":"set","at":"/loads","value":5}]}',
               '{"revision":1,"edits":[{"op":"set","at":"/id","value":"other"}]}', '{"revision":1,"edits":[{"op":"unset","at":"/scenarios"}]}', '{"revision":1,"edits":[{"op":"set","at":"/circuits","value":[]}]}',
               '{"revision":1,"edits":[{"op":"set","at":"/machine","value":"x"}]}', '{"revision":1,"edits":[{"op":"remove","at":"/circuits/main"}]}', '{"revision":1,"edits":[{"op":"add","at":"/scenarios","value":{"id":"n"}}]}', "{\"revision\":1,\"edits\":#{'[' * 90}#{']' * 90}}"]
-    paths = { post: %w[/api/jobs /api/jobs/dunlin250/act /api/jobs/dunlin250/table /api/files /api/jobs/nobody/restore], patch: %w[/api/jobs/dunlin250 /api/shop /api/jobs/nobody] }
-    paths.each { |verb, list| list.product(bodies).each { |path, body| call(verb, path, body, contract: nil) && assert_includes(200..499, last_response.status, "#{verb} #{path} #{body[0, 80]}: #{last_response.body[0, 200]}") } }
+    paths = { post: %w[/api/jobs /api/jobs/dunlin250/act /api/jobs/dunlin250/table /api/files /api/jobs/nobody/restore],
+              patch: %w[/api/jobs/dunlin250 /api/shop /api/jobs/nobody] }
+    paths.each do |verb, list|
+      list.product(bodies).each do |path, body|
+        call(verb, path, body,
+             contract: nil) && assert_includes(200..499, last_response.status, "#{verb} #{path} #{body[0, 80]}: #{last_response.body[0, 200]}")
+      end
+    end
     %w[/api/jobs/nobody /api/jobs/dunlin250/working /api/jobs/dunlin250/working?figure=%00 /api/jobs/dunlin250/working?figure=line/after/x/y/z /api/jobs/dunlin250/options /api/search /api/jobs/dunlin250/file /api/jobs/%2e%2e%2f /api/nothing /..%2f..%2fetc/passwd /assets/none.js
        /api/jobs/dunlin250?scenario=none&circuit=none /api/jobs/dunlin250/working?figure[]=x /api/jobs/dunlin250?scenario[a]=b /api/search?q[]=x].each do |path|
       call(:get, path, contract: nil, headers: {}) rescue JSON::ParserError # rubocop:disable Style/RescueModifier -- pages are no JSON
@@ -145,7 +153,9 @@ class ServerTest < Miser::Test
     before = app.instance_variable_get(:@instance)&.settings || app.settings
     marks = -> { before.jobs.all.map { |s| [s.document['id'], s.revision] } }
     was = marks.call
-    Contract.document['paths'].each_key { |path| get path.gsub('{id}', 'dunlin250').concat('?kind=job&figure=x&load=l1&q=x'), {}, { 'HTTP_HOST' => '127.0.0.1' } }
+    Contract.document['paths'].each_key do |path|
+      get path.gsub('{id}', 'dunlin250').concat('?kind=job&figure=x&load=l1&q=x'), {}, { 'HTTP_HOST' => '127.0.0.1' }
+    end
     %w[act restore table].each { |word| get "/api/jobs/dunlin250/#{word}", {}, { 'HTTP_HOST' => '127.0.0.1' } }
     assert_equal was, marks.call
   end
@@ -157,7 +167,7 @@ class ServerTest < Miser::Test
     assert preview['exists']
     assert_empty preview['differences']
     changed = text.sub('"Dunlin 250"', '"Dunlin 251"')
-    assert_equal ['/name'], call(:post, '/api/files', { text: changed })['differences'].map { |d| d['at'] }
+    assert_equal(['/name'], call(:post, '/api/files', { text: changed })['differences'].map { |d| d['at'] })
     assert_equal 'Dunlin 250', job['document']['name'], 'a preview changes nothing'
     other = call(:post, '/api/files', { text: changed, accept: 'new' })['accepted']
     refute_equal 'dunlin250', other

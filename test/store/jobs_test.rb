@@ -83,7 +83,7 @@ class JobsTest < Miser::Test
     @jobs.create(plain_job)
     assert @jobs.remove('plain')
     assert_nil @jobs.find('plain')
-    assert_equal ['plain'], @jobs.removed.map { |r| r[:id] }
+    assert_equal(['plain'], @jobs.removed.map { |r| r[:id] })
     assert @jobs.restore('plain')
     assert_equal 'Plain', @jobs.find('plain').document['name']
     refute @jobs.restore('plain')

@@ -9,8 +9,10 @@ module Miser
     def plain_job(system: 'battery_dc', **changes)
       job = Job::Template.job(id: 'plain', name: 'Plain', system: system)
       job['machine'] = { 'idle_rpm' => 1200, 'cruise_rpm' => 4500, 'redline_rpm' => 8000 }
-      job['circuits'].each { |c| c['alternator'] = { 'rated_w' => 280, 'rated_rpm' => 5000, 'cut_in_rpm' => 1100, 'points' => [] } }
-      job['circuits'].each { |c| c['battery'] = { 'capacity_ah' => 10, 'rest_v' => 12.6 } if c['kind'] == 'dc' }
+      job['circuits'].each do |c|
+        c['alternator'] = { 'rated_w' => 280, 'rated_rpm' => 5000, 'cut_in_rpm' => 1100, 'points' => [] }
+        c['battery'] = { 'capacity_ah' => 10, 'rest_v' => 12.6 } if c['kind'] == 'dc'
+      end
       job.merge(changes.transform_keys(&:to_s))
     end
 
@@ -33,9 +35,13 @@ module Miser
       idle = random.rand(1000..1800)
       job['machine'] = { 'idle_rpm' => idle, 'cruise_rpm' => idle * 3, 'redline_rpm' => idle * 6 }
       circuit = job['circuits'].first
-      circuit['alternator'] = { 'rated_w' => random.rand(80..420), 'rated_rpm' => random.rand(4000..6000), 'cut_in_rpm' => random.rand(700..1900), 'points' => [] }
+      circuit['alternator'] =
+        { 'rated_w' => random.rand(80..420), 'rated_rpm' => random.rand(4000..6000), 'cut_in_rpm' => random.rand(700..1900), 'points' => [] }
       circuit['regulator'] = { 'fitted' => !ac || random.rand < 0.4, 'volts' => random.rand(13.4..14.6).round(2) }
-      circuit['battery'] = { 'capacity_ah' => random.rand(4..20), 'rest_v' => random.rand(12.2..12.8).round(2), 'resistance_ohm' => random.rand(0.008..0.06).round(4) } unless ac
+      unless ac
+        circuit['battery'] =
+          { 'capacity_ah' => random.rand(4..20), 'rest_v' => random.rand(12.2..12.8).round(2), 'resistance_ohm' => random.rand(0.008..0.06).round(4) }
+      end
       roles = %w[head_low tail brake plate position dash_light ignition grips charger head_high]
       job['loads'] = Array.new(random.rand(3..12)) { |i| random_load(random, "l#{i}", roles.sample(random: random)) }
       job

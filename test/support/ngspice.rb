@@ -50,7 +50,9 @@ module Miser
     def settle(parts, starts)
       starts_text = starts.map { |node, volts| "V(#{node})=#{volts}" }.join(' ')
       prints = starts.keys.map { |node| "meas tran m_#{node} FIND v(#{node}) AT=4" }.join("\n")
-      run("machines\n#{parts.join("\n")}\n.ic #{starts_text}\n.control\ntran 5m 4 0 5m uic\n#{prints}\nquit\n.endc\n.end\n").transform_keys { |k| k.delete_prefix('m_') }
+      run("machines\n#{parts.join("\n")}\n.ic #{starts_text}\n.control\ntran 5m 4 0 5m uic\n#{prints}\nquit\n.endc\n.end\n").transform_keys do |k|
+        k.delete_prefix('m_')
+      end
     end
   end
 end

@@ -48,7 +48,7 @@ function tell(b: { part: string | null; name: string; amps: number; sigma?: numb
     <g
       v-for="b in placed"
       :key="b.id"
-      class="block cursor-pointer"
+      class="rail-block cursor-pointer"
       tabindex="0"
       role="button"
       :aria-label="tell(b)"
@@ -105,14 +105,14 @@ function tell(b: { part: string | null; name: string; amps: number; sigma?: numb
 </template>
 
 <style scoped>
-.block:focus-visible rect:first-of-type {
+.rail-block:focus-visible rect:first-of-type {
   stroke: var(--ink);
   stroke-width: 3;
 }
-.block:focus {
+.rail-block:focus {
   outline: none;
 }
-.block:hover rect:first-of-type {
+.rail-block:hover rect:first-of-type {
   stroke: var(--ink);
 }
 </style>

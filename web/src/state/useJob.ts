@@ -35,6 +35,7 @@ export const useJob = defineStore('job', () => {
   /** Edits put aside when the other's were kept. */
   const aside = ref<Edit[]>([])
   let sending = false
+  let flying: Edit[] = []
   let lostAnswer = false
   let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -85,7 +86,9 @@ export const useJob = defineStore('job', () => {
     try {
       const kept = JSON.parse(text) as Kept
       drafts.value = kept.drafts
-      if (kept.edits.length === 0) return
+      // What was refused is offered again, so that the field says again what is wrong.
+      const refusedBefore = Object.entries(kept.drafts).map(([at, value]) => ({ op: 'set' as const, at, value }))
+      if (kept.edits.length === 0) return edit(refusedBefore)
       queue.value = kept.edits
       if (view.value && kept.revision !== view.value.revision) {
         theirs.value = view.value
@@ -109,8 +112,9 @@ export const useJob = defineStore('job', () => {
   /** Queues edits and sends them; a later edit of one field takes an earlier one's place. */
   function edit(edits: Edit[]) {
     for (const one of edits) {
-      const same = one.op === 'set' ? queue.value.findIndex((e) => e.op === 'set' && e.at === one.at) : -1
-      if (same >= 0 && !sending) queue.value[same] = one
+      // What is under way can't be called back; what waits can be replaced.
+      const same = one.op === 'set' ? queue.value.findIndex((e) => e.op === 'set' && e.at === one.at && !flying.includes(e)) : -1
+      if (same >= 0) queue.value[same] = one
       else queue.value.push(one)
     }
     keep()
@@ -133,6 +137,7 @@ export const useJob = defineStore('job', () => {
     status.value = 'saving'
     const job = id.value
     const batch = [...queue.value]
+    flying = batch
     try {
       const { data, error, response } = await api.PATCH('/api/jobs/{id}', {
         params: { path: { id: job } },
@@ -156,9 +161,10 @@ export const useJob = defineStore('job', () => {
       retry('Miser does not answer.')
     } finally {
       sending = false
+      flying = []
       keep()
     }
-    if (status.value === 'saved' && queue.value.length > 0) void flush()
+    if ((status.value === 'saved' || status.value === 'unsaved') && queue.value.length > 0) void flush()
   }
 
   /** Takes what was sent out of the queue; what came meanwhile stays. */
@@ -180,7 +186,7 @@ export const useJob = defineStore('job', () => {
     for (const f of fields) errors.value = { ...errors.value, [f.at]: f }
     queue.value = queue.value.filter((e) => !dropped.includes(e))
     message.value = fields.length > 0 ? `${fields[0].field}: ${fields[0].message}` : text
-    status.value = queue.value.length > 0 ? 'saved' : 'unsaved'
+    status.value = 'unsaved'
   }
 
   function stale(current: JobView) {
@@ -199,6 +205,7 @@ export const useJob = defineStore('job', () => {
     theirs.value = null
     status.value = 'saved'
     sending = false
+    flying = []
     void flush()
   }
 

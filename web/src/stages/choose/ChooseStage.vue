@@ -41,8 +41,8 @@ function go(load: Load) {
     <p v-if="lamps.length === 0" class="border-2 border-dashed border-line p-6 text-dim">
       No lamps yet. <RouterLink class="text-brass underline" :to="{ name: 'intake', params: { id: job.id } }">Enter them first.</RouterLink>
     </p>
-    <div v-else class="grid gap-6 min-[800px]:grid-cols-[20rem_1fr]">
-      <ol class="border-t border-line" aria-label="Lamps">
+    <div v-else class="grid gap-6 min-[1000px]:grid-cols-[20rem_minmax(0,1fr)]">
+      <ol class="border-t border-line max-[999px]:max-h-64 max-[999px]:overflow-y-auto" aria-label="Lamps">
         <li v-for="l in lamps" :key="l.id">
           <button
             type="button"

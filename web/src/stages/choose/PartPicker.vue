@@ -73,57 +73,59 @@ const tone = (verdict: string | null) => ({ keeps: 'text-moss', owes: 'text-bric
     </div>
     <p v-if="failed" class="text-brick" role="alert">{{ failed }}</p>
     <OwnPart v-if="mine && choice" :choice="choice" />
-    <table v-if="shown.length" class="sheet w-full" data-testid="options">
-      <thead>
-        <tr>
-          <th>on the shelf</th>
-          <th class="r">draws</th>
-          <th class="r">saves</th>
-          <th class="r">then kept</th>
-          <th class="r">price, time</th>
-          <th><span class="sr-only">fit</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="o in shown" :key="o.part.name" :class="choice?.part?.name === o.part.name ? 'bg-shade' : ''">
-          <td>
-            <span class="font-semibold">{{ o.part.name }}</span>
-            <span class="block text-sm text-dim">{{
-              [
-                o.part.note,
-                o.part.supply === 'either' ? 'AC or DC' : o.part.supply === 'dc' ? 'DC only' : '',
-                o.fits_base ? '' : `base ${o.part.base}, not this lamp’s`,
-              ]
-                .filter(Boolean)
-                .join(' · ')
-            }}</span>
-          </td>
-          <td class="r"><FigureValue :figure="o.amps" name="Draws" fine sigma /></td>
-          <td class="r" :class="(o.saving.value ?? 0) < 0 ? 'text-brick' : ''">
-            <FigureValue :figure="o.saving" name="Saves" sign fine bare />
-          </td>
-          <td class="r font-bold" :class="tone(o.verdict)" :title="o.verdict ? VERDICTS[o.verdict] : undefined">
-            <FigureValue :figure="o.keeps" name="Then kept" bare />
-          </td>
-          <td class="r num text-sm whitespace-nowrap">
-            {{ o.part.price_cents === undefined ? '?' : money(o.part.price_cents)
-            }}<span class="block text-dim">{{ o.part.minutes ?? '?' }} min</span>
-          </td>
-          <td class="r">
-            <button
-              type="button"
-              class="btn"
-              :class="choice?.part?.name === o.part.name ? '' : 'btn-main'"
-              :aria-pressed="choice?.part?.name === o.part.name"
-              :aria-label="`Fit ${o.part.name}`"
-              @click="fit(o.part)"
-            >
-              {{ choice?.part?.name === o.part.name ? 'chosen' : 'Fit' }}
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div v-if="shown.length" class="overflow-x-auto">
+      <table class="sheet w-full" data-testid="options">
+        <thead>
+          <tr>
+            <th>on the shelf</th>
+            <th class="r">draws</th>
+            <th class="r">saves</th>
+            <th class="r">then kept</th>
+            <th class="r">price, time</th>
+            <th><span class="sr-only">fit</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="o in shown" :key="o.part.name" :class="choice?.part?.name === o.part.name ? 'bg-shade' : ''">
+            <td>
+              <span class="font-semibold">{{ o.part.name }}</span>
+              <span class="block text-sm text-dim">{{
+                [
+                  o.part.note,
+                  o.part.supply === 'either' ? 'AC or DC' : o.part.supply === 'dc' ? 'DC only' : '',
+                  o.fits_base ? '' : `base ${o.part.base}, not this lamp’s`,
+                ]
+                  .filter(Boolean)
+                  .join(' · ')
+              }}</span>
+            </td>
+            <td class="r"><FigureValue :figure="o.amps" name="Draws" fine sigma /></td>
+            <td class="r" :class="(o.saving.value ?? 0) < 0 ? 'text-brick' : ''">
+              <FigureValue :figure="o.saving" name="Saves" sign fine bare />
+            </td>
+            <td class="r font-bold" :class="tone(o.verdict)" :title="o.verdict ? VERDICTS[o.verdict] : undefined">
+              <FigureValue :figure="o.keeps" name="Then kept" bare />
+            </td>
+            <td class="r num text-sm whitespace-nowrap">
+              {{ o.part.price_cents === undefined ? '?' : money(o.part.price_cents)
+              }}<span class="block text-dim">{{ o.part.minutes ?? '?' }} min</span>
+            </td>
+            <td class="r">
+              <button
+                type="button"
+                class="btn"
+                :class="choice?.part?.name === o.part.name ? '' : 'btn-main'"
+                :aria-pressed="choice?.part?.name === o.part.name"
+                :aria-label="`Fit ${o.part.name}`"
+                @click="fit(o.part)"
+              >
+                {{ choice?.part?.name === o.part.name ? 'chosen' : 'Fit' }}
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-else-if="!failed" class="py-3 text-dim">Nothing on the shelf has this base. Type one in, or see the rest of the shelf.</p>
     <button type="button" class="btn btn-bare mt-2" @click="all = !all">{{ all ? 'only this base' : 'the whole shelf' }}</button>
     <p v-if="choice?.action === 'swap'" class="mt-3">

@@ -48,7 +48,7 @@ function next() {
       <RouterLink class="text-brass underline" :to="{ name: 'intake', params: { id: job.id } }">Enter the lamps first.</RouterLink>
     </p>
 
-    <div v-else-if="!table" class="grid gap-6 min-[800px]:grid-cols-[17rem_1fr]">
+    <div v-else-if="!table" class="grid gap-6 min-[800px]:grid-cols-[17rem_minmax(0,1fr)]">
       <ol class="max-h-[70vh] overflow-y-auto border-t border-line max-[799px]:max-h-56" aria-label="What is to be measured">
         <li v-for="s in subjects" :key="s.key">
           <button

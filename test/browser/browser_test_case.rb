@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+require 'capybara/minitest'
+require 'capybara/cuprite'
+require_relative '../support/chromium'
+require_relative '../../cli/demo_data'
+require_relative '../../server/app'
+
+Capybara.register_driver(:chromium) { |app| Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], js_errors: true, **Miser::Chromium::OPTIONS) }
+Capybara.server = :puma, { Silent: true, Threads: '1:5' }
+Capybara.default_driver = :chromium
+Capybara.default_max_wait_time = 6
+Capybara.default_normalize_ws = true
+Capybara.enable_aria_label = true
+
+module Miser
+  # Drives the real screens in headless Chromium against a server with fresh demo data.
+  class BrowserTest < Test
+    include Capybara::DSL
+    include Capybara::Minitest::Assertions
+
+    def setup
+      skip_unless_built
+      @folder = Dir.mktmpdir
+      @database = Cli::DemoData.open(File.join(@folder, 'demo.db'))
+      Capybara.app = Server::App.on(@database).new
+    end
+
+    def teardown
+      Capybara.reset_sessions!
+      @database&.disconnect
+      FileUtils.rm_rf(@folder) if @folder
+    end
+
+    def skip_unless_built
+      flunk 'the screens are not built: run bin/setup' unless File.file?(Server::Routes::Pages::INDEX)
+    end
+
+    def jobs = Store::Jobs.new(@database)
+
+    def document(id) = jobs.find(id).document
+
+    def saved! = assert_selector('[data-testid=save-mark]', text: /\Asaved\z/)
+
+    # The field of a place in the document.
+    def field(at) = find("[data-at='#{at}']")
+
+    def enter(at, text)
+      field(at).set(text)
+      saved!
+    end
+
+    def rail = find('[data-testid=rail-verdict]')
+
+    # @return [Float] amps kept, as the rail prints them
+    def kept
+      text = rail.text
+      amount = text[/\d+\.\d+/].to_f
+      text.start_with?('owes') ? -amount : amount
+    end
+
+    def press(*keys) = page.driver.browser.keyboard.type(*keys)
+  end
+end

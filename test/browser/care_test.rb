@@ -1,0 +1,188 @@
+# frozen_string_literal: true
+
+require_relative 'browser_test_case'
+
+# What users of good software expect: nothing lost, keys, both themes, narrow windows.
+class CareTest < Miser::BrowserTest
+  AXE = File.expand_path('../../web/node_modules/axe-core/axe.min.js', __dir__)
+  RATED = '/circuits/main/alternator/rated_w'
+  PAGES = %w[/ /shop /job/wren125/intake /job/ptarmigan550/intake /job/dunlin250/readings/l1.c1 /job/dunlin250/budget /job/ptarmigan550/budget
+             /job/bracken420/choose/l1 /job/curlew1100/hand-over].freeze
+
+  def test_two_browsers_on_one_job
+    visit '/job/wren125/intake'
+    field(RATED)
+    Capybara.using_session(:other) do
+      visit '/job/wren125/intake'
+      enter RATED, '300'
+    end
+    field(RATED).set('250')
+    within '[data-testid=conflict]' do
+      assert_text '250'
+      assert_text '300'
+    end
+    assert_equal 300, document('wren125')['circuits'][0]['alternator']['rated_w'], 'the other’s stands until decided'
+    click_on 'Put mine on top of theirs'
+    saved!
+    assert_equal 250, document('wren125')['circuits'][0]['alternator']['rated_w']
+    Capybara.using_session(:other) do
+      field(RATED).set('310')
+      click_on 'Keep theirs, put mine aside'
+      assert_field 'Rated output', with: '250'
+      assert_text 'Put aside, not in the job'
+      assert_text '"310"'
+    end
+  end
+
+  def test_a_bad_value_is_kept_and_explained_even_over_a_reload
+    visit '/job/wren125/intake'
+    field(RATED).set('900 A')
+    field('/name').click
+    assert_text '“900 A” is in another unit than this field'
+    assert_text 'Accepted: above 0 to 5000 W'
+    assert_equal '900 A', field(RATED).value
+    assert_selector "[data-at='#{RATED}'][aria-invalid=true]"
+    visit '/job/wren125/intake'
+    assert_equal '900 A', field(RATED).value
+    enter RATED, '240'
+    assert_no_text 'another unit'
+  end
+
+  def test_without_a_connection_edits_wait_and_then_go
+    visit '/job/wren125/intake'
+    field(RATED)
+    page.driver.browser.network.offline_mode
+    field(RATED).set('260')
+    assert_selector '[data-testid=save-mark]', text: 'not saved: kept here, tried again'
+    field('/bay').set('Bay 8')
+    page.driver.browser.network.emulate_network_conditions(offline: false)
+    assert_selector '[data-testid=save-mark]', text: /\Asaved\z/, wait: 10
+    assert_equal [260, 'Bay 8'], [document('wren125')['circuits'][0]['alternator']['rated_w'], document('wren125')['bay']]
+  end
+
+  def test_fast_typing_loses_no_letter
+    visit '/job/wren125/intake'
+    name = 'Wren 125 of the north quay, second key on the board'
+    box = field('/name')
+    box.set('')
+    box.send_keys(name)
+    saved!
+    assert_equal name, document('wren125')['name']
+    assert_equal name, box.value
+  end
+
+  def test_keyboard_only
+    visit '/'
+    press('/')
+    assert_selector '[role=dialog]', text: 'Find'
+    press('curlew')
+    assert_selector '[role=option]', text: 'Curlew 1100'
+    press(:Enter)
+    assert_selector 'h1', text: 'Curlew 1100'
+    press('1')
+    assert_current_path '/job/curlew1100/intake'
+    press('4')
+    assert_selector 'h2', text: 'Choose'
+    press('3')
+    assert_selector '[data-testid=verdict]'
+    press('b')
+    assert_selector '[data-testid=rail-verdict]', text: 'as it came in'
+    press('r')
+    assert_selector '[data-testid=reading-pane]'
+    press(:Escape)
+    press('?')
+    assert_selector '[role=dialog]', text: 'Keys'
+    press(:Escape)
+    assert_no_selector '[role=dialog]'
+    dark = page.evaluate_script('getComputedStyle(document.body).color')
+    page.execute_script('document.activeElement.blur()')
+    press('t')
+    refute_equal dark, page.evaluate_script('getComputedStyle(document.body).color')
+    page.execute_script('document.activeElement.blur()')
+    press('n')
+    assert_selector 'main :focus'
+  end
+
+  def test_tabbing_reaches_the_rail_and_focus_is_seen
+    visit '/job/dunlin250/budget'
+    assert_selector '[data-testid=verdict]'
+    seen = Array.new(40) do
+      press(:Tab)
+      page.evaluate_script("(() => { const e = document.activeElement; const s = getComputedStyle(e.classList.contains('rail-block') ? e.querySelector('rect') : e); return [e.getAttribute('aria-label') || e.textContent.trim().slice(0, 40), s.outlineStyle !== 'none' || Number.parseFloat(s.strokeWidth) >= 3] })()")
+    end
+    assert(seen.any? { |label, _| label.start_with?('Heated grips: ') }, seen.map(&:first).join(' | '))
+    assert(seen.any? { |label, _| label == 'Engine speed' })
+    assert_empty(seen.reject(&:last).map(&:first))
+  end
+
+  def test_both_themes_pass_axe_for_contrast_and_names
+    %w[light dark].each do |theme|
+      PAGES.each do |path|
+        visit path
+        page.execute_script("localStorage.setItem('miser.theme', '#{theme}')")
+        visit path
+        assert_selector 'main'
+        assert_selector '[data-testid=bay], main input, main table, main article', match: :first
+        page.execute_script(File.read(AXE))
+        found = page.evaluate_async_script("axe.run(document, { runOnly: ['wcag2a', 'wcag2aa'] }).then((r) => arguments[0](r.violations.map((v) => `${v.id}: ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 120)).join(' ~ ')}`)))")
+        assert_empty found, "#{theme} #{path}"
+      end
+    end
+  end
+
+  def test_targets_are_large_enough_for_gloves
+    PAGES.first(2).push('/job/dunlin250/budget', '/job/bracken420/choose/l1').each do |path|
+      visit path
+      assert_selector '.btn', match: :first
+      small = page.evaluate_script("[...document.querySelectorAll('.btn, .field, input[type=range]')].filter((e) => e.offsetParent).map((e) => [e.textContent.trim().slice(0, 20), e.getBoundingClientRect()]).filter(([, r]) => r.height < 40 || r.width < 40).map(([t, r]) => `${t} ${r.width}x${r.height}`)")
+      assert_empty small, path
+    end
+  end
+
+  def test_narrow_windows_do_not_scroll_sideways
+    page.current_window.resize_to(820, 1100)
+    PAGES.each do |path|
+      visit path
+      assert_selector 'main'
+      sleep 0.2
+      assert_operator page.evaluate_script('document.documentElement.scrollWidth'), :<=, 820, path
+    end
+  ensure
+    page.current_window.resize_to(1280, 800)
+  end
+
+  def test_back_and_wrong_addresses
+    visit '/job/wren125/budget'
+    assert_selector '[data-testid=verdict]'
+    click_link 'Choose'
+    assert_selector 'h2', text: 'Choose'
+    page.go_back
+    assert_selector '[data-testid=verdict]'
+    visit '/job/nobody/budget'
+    assert_text 'This job is not here'
+    visit '/no/such/place'
+    assert_text 'There is nothing at this address'
+  end
+
+  def test_removing_a_machine_can_be_undone
+    visit '/'
+    click_on 'Remove Wren 125'
+    assert_text 'Wren 125 was removed'
+    within('[role=status]', text: 'Wren 125 was removed') { click_on 'Bring it back' }
+    assert_selector '[data-testid=bay]', text: 'Wren 125'
+  end
+
+  def test_an_empty_shop
+    @database[:jobs].delete
+    visit '/'
+    assert_text 'No machine in the bays'
+  end
+
+  # A name is text, and no script may run that is not the app's own file.
+  def test_script_in_a_name_stays_text
+    jobs.change('wren125', 1, what: 'x') { |d| d.merge('name' => '<img src=x onerror="document.title=\'owned\'">') }
+    visit '/job/wren125/hand-over'
+    assert_text '<img src=x'
+    refute_equal 'owned', page.title
+  end
+end
