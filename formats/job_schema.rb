@@ -22,6 +22,24 @@ module Miser
         CHECKER.validate(document).lazy.map { |e| field_error(e, document) }.first(MOST_ERRORS).uniq
       end
 
+      # Errors an edit brought in. Rows that stand as they stood in a valid document
+      # need no second look; lists still may grow too long.
+      # @param document [Hash]
+      # @param was [Hash] a valid document
+      # @return [Array<FieldError>]
+      def errors_since(document, was)
+        return errors(document) unless document.is_a?(Hash)
+
+        slim = document.to_h do |key, value|
+          rows = DOCUMENT.dig('properties', key, 'items') && value.is_a?(Array) && value.size <= DOCUMENT.dig('properties', key, 'maxItems').to_i
+          next [key, value] unless rows && was[key].is_a?(Array) && key != 'circuits'
+
+          old = was[key].to_h { |row| [row['id'], row] }
+          [key, value.reject { |row| row.is_a?(Hash) && old[row['id']] == row }]
+        end
+        errors(slim)
+      end
+
       # Fields the schema does not know: kept, and said aloud.
       # @return [Array<String>] pointers
       def unknown_fields(node, schema = DOCUMENT, at = '')

@@ -29,7 +29,7 @@ module Miser
       set :static, false
       set :logging, nil
       # HTTPS and login are not Miser's: it serves one shop on its own machine.
-      set :host_authorization, permitted_hosts: %w[127.0.0.1 localhost ::1 [::1]]
+      set :host_authorization, permitted_hosts: %w[127.0.0.1 localhost ::1 [::1]], logging: false
       set :protection, except: %i[session_hijacking remote_token], reaction: :deny
 
       # @param database [Sequel::Database]

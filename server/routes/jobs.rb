@@ -30,7 +30,7 @@ module Miser
             raise Refusal.new(422, 'This was not saved.', fields: errors, kept: 'What you typed stays in the field.') if errors.any?
 
             what = edits.map { |e| "#{e['op']} #{e['at']}" }.uniq.join(', ')[0, 400]
-            saved = settings.jobs.change(params['id'], body['revision'], what: what) { |document| Jobs.check(Job::Edit.apply(document, edits)) }
+            saved = settings.jobs.change(params['id'], body['revision'], what: what) { |document| Jobs.check(Job::Edit.apply(document, edits), was: document) }
             answer(200, Present.job(found(saved), **view(body)))
           end
 
@@ -75,10 +75,11 @@ module Miser
                             fields: [{ at: '/value', field: field, message: "“#{value}” is not known", accepts: table.keys.join(', ') }])
         end
 
+        # @param was [Hash, nil] the valid document it was made from
         # @return [Hash] the document, when it is valid
         # @raise [Refusal] naming the fields
-        def self.check(document)
-          errors = Formats::JobSchema.errors(document)
+        def self.check(document, was: nil)
+          errors = was ? Formats::JobSchema.errors_since(document, was) : Formats::JobSchema.errors(document)
           raise Refusal.new(422, 'This was not saved.', fields: errors, kept: 'What you typed stays in the field.') if errors.any?
 
           broken = Job::Consistency.broken(document)
