@@ -50,7 +50,9 @@ async function goMissing(missing: { stage: string; at: string }) {
   setTimeout(() => {
     const field =
       document.querySelector<HTMLElement>(`[data-at="${missing.at}"], [data-at^="${missing.at}/"]`) ??
-      document.querySelector<HTMLElement>('[data-testid=reading-pane] input, [data-testid=reading-pane] button, main input, main select, main button')
+      document.querySelector<HTMLElement>(
+        '[data-testid=reading-pane] input, [data-testid=reading-pane] button, main input, main select, main button',
+      )
     field?.scrollIntoView({ block: 'center' })
     field?.focus()
   }, 60)
