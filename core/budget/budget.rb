@@ -116,7 +116,8 @@ module Miser
         when 'line' then line_figure(*rest)
         when 'load' then load_figure(*rest)
         when 'circuit' then circuit_figure(*rest)
-        when 'reading' then readings.find { |r| r.id == rest[0] }&.volts_figure
+        when 'reading' then reading_figure(*rest)
+        when 'accessory' then accessories.find { |a| a.load_id == rest[0] }&.worst&.fetch(:keeps)
         when 'change' then changes.find { |c| c.load_id == rest[0] }&.saving
         when 'ride' then SIDES.include?(rest[0]) ? ride(rest[0])&.net : nil
         end
@@ -188,7 +189,8 @@ module Miser
                        settings: settings, fallback_law: 'driver')
       end
 
-      def line_figure(side, scenario_id, circuit_id, name)
+      def line_figure(side, scenario_id, circuit_id, name, load = nil)
+        return line(side, scenario_id, circuit_id)&.light_of(load) if name == 'light' && SIDES.include?(side)
         return nil unless SIDES.include?(side) && %w[earns spends keeps break_even system_v lasts].include?(name)
 
         line(side, scenario_id, circuit_id)&.public_send(name)
@@ -197,6 +199,11 @@ module Miser
       def load_figure(side, id)
         entry = (SIDES.include?(side) ? entries(side) : with_all_wanted).find { |e| e.id == id }
         entry&.load&.figure(volts_for(entry.row))
+      end
+
+      def reading_figure(id, name = 'volts')
+        reading = readings.find { |r| r.id == id }
+        { 'volts' => :volts_figure, 'settled' => :settled_figure, 'exponent' => :exponent_figure }[name]&.then { |m| reading&.public_send(m) }
       end
 
       def volts_for(row) = ledgers('before')[circuit_of(row)].circuit.volts

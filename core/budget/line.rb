@@ -78,7 +78,9 @@ module Miser
                       end
       end
 
-      # @return [Array<Hash>] share of its rated light, per lamp lit in this scenario
+      # Light of each lamp lit in this scenario at the volts it really has, as a share
+      # of its rated light, and its life as a multiple of rated life.
+      # @return [Array<Hash>] entry, share (Figure), life (Float, nil)
       def light
         return [] unless system_v.known? && !scenario.parked?
 
@@ -86,10 +88,16 @@ module Miser
         blocks.filter_map do |b|
           next unless b.amps && b.entry.lit?
 
-          share = b.entry.load.law.light(volts, of: b.entry.load.light_v)
-          share && { load: b.entry.id, share: share }
+          law = b.entry.load.law
+          rated = b.entry.load.light_v
+          share = law.light(volts, of: rated)
+          share && { entry: b.entry, life: law.life(volts, of: rated), share: Figure.new(share, '1') { light_working(b.entry, volts, rated) } }
         end
       end
+
+      # @param load [String] id
+      # @return [Figure, nil]
+      def light_of(load) = light.find { |l| l[:entry].id == load }&.fetch(:share)
 
       # How long the battery makes up a deficit.
       # @return [Figure] h
@@ -195,6 +203,16 @@ module Miser
         end
         inputs << Input.new(name: 'Regulator holds', value: @circuit.held, unit: 'V', origin: @circuit.measured_volts ? 'measured' : 'assumed') if @circuit.held
         Working.new(title: "System volts: #{scenario.name}", formula: formula, inputs: inputs, source: Circuit::CURVE_SOURCE, notes: [])
+      end
+
+      def light_working(entry, volts, rated)
+        law = entry.load.law
+        life = law.life(volts, of: rated)
+        notes = life ? [format('Its life at these volts: %.2g of the rated life, by (V / V_rated)^−13.', life)] : []
+        Working.new(title: "Light of #{entry.part_name || entry.name}", formula: entry.load.filament? ? '(V / V_rated)^3.4' : 'light follows the amps of its law',
+                    inputs: [Input.new(name: 'System volts', value: volts, unit: 'V', origin: 'solved', ref: path('system_v')),
+                             Input.new(name: 'Rated at', value: rated, unit: 'V', origin: 'lamp base, else 13.2 V')],
+                    source: law.class.source, notes: notes)
       end
 
       def lasts_working(deficit, battery)

@@ -55,6 +55,30 @@ module Miser
         Figure.new(volts, 'V', sigma: volts_sigma, assumed: volts_assumed?) { volts_working }
       end
 
+      # @return [Figure] amps it settles at
+      def settled_figure
+        return Figure.unknown('A', warm_up.reason || 'no series was taken') unless warm_up.settled
+
+        Figure.new(warm_up.settled, 'A', sigma: sigma) do
+          inputs = samples.sort.last(3).map { |t, a| Input.new(name: format('at %g s', t), value: a, unit: 'A', origin: 'read') }
+          Working.new(title: 'Settled draw', formula: 'x∞ = x3 − (x3−x2)² / ((x3−x2) − (x2−x1))', inputs: [*inputs, @settings.input('settle_tolerance')],
+                      source: 'exponential tail', notes: [warm_up.reason])
+        end
+      end
+
+      # @return [Figure] exponent of its draw law
+      def exponent_figure
+        return Figure.unknown('1', 'no second voltage was read') unless law_test
+
+        Figure.new(law_test.exponent, '1', sigma: law_test.sigma) do
+          second = document['second']
+          Working.new(title: 'Exponent of the draw law', formula: 'α = ln(I2 / I1) / ln(V2 / V1)',
+                      inputs: [Input.new(name: 'I1', value: amps, unit: 'A', origin: 'read'), Input.new(name: 'V1', value: volts, unit: 'V', origin: 'at the lamp', ref: "reading/#{id}"),
+                               Input.new(name: 'I2', value: second['amps'], unit: 'A', origin: 'read'), Input.new(name: 'V2', value: second['volts'], unit: 'V', origin: 'read')],
+                      source: 'common practice: filament 0.55, driver −1, constant current 0, heater 1', notes: [])
+        end
+      end
+
       # @param rated_w [Float, nil]
       # @param filament [Boolean]
       # @return [Plausibility, nil]

@@ -43,8 +43,7 @@ module Miser
       def line(side, line)
         path = "line/#{side}/#{line.scenario.id}/#{line.circuit.id}"
         shown = LINE_FIGURES.to_h { |name| [name, figure(line.public_send(name), "#{path}/#{name}")] }
-        names = line.blocks.to_h { |b| [b.entry.id, b.entry.part_name || b.entry.name] }
-        light = line.light.map { |l| l.merge(name: names[l[:load]]) }
+        light = line.light.map { |l| { load: l[:entry].id, name: l[:entry].part_name || l[:entry].name, life: l[:life], share: figure(l[:share], "#{path}/light/#{l[:entry].id}") } }
         shown.merge(side: side, circuit: line.circuit.id, known_spends: line.known_spends, verdict: line.verdict,
                     regime: line.system_v.known? ? line.point&.regime&.to_s : nil, light: light, flicker_hz: line.flicker_hz)
       end
@@ -71,7 +70,7 @@ module Miser
       end
 
       def accessory(judged)
-        worst = judged.worst&.merge(above_rpm: figure(judged.worst[:above_rpm]))
+        worst = judged.worst&.merge(keeps: figure(judged.worst[:keeps], "accessory/#{judged.load_id}"), above_rpm: figure(judged.worst[:above_rpm]))
         { load_id: judged.load_id, name: judged.name, amps: judged.amps ? figure(judged.amps, "load/wanted/#{judged.load_id}") : figure(Figure.unknown('A', judged.reason)),
           fits: judged.fits, reason: judged.reason, worst: worst }
       end

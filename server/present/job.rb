@@ -40,7 +40,7 @@ module Miser
           window = Job::Consistency.judge(budget, r, row)
           warm = r.warm_up
           { id: r.id, load_id: r.document['load_id'], lamp_v: figure(r.volts_figure, "reading/#{r.id}"), amps: r.amps, sigma: r.sigma, cold: r.cold_amps, mean: warm.mean,
-            settled: warm.settled, advice: warm.advice&.to_s, advice_text: warm.reason, origin: r.origin.label, law_test: law_test(r, budget, row),
+            settled: figure(r.settled_figure, "reading/#{r.id}/settled"), advice: warm.advice&.to_s, advice_text: warm.reason, origin: r.origin.label, law_test: law_test(r, budget, row),
             window: window && { verdict: window.verdict.to_s, low: window.low, high: window.high, expected: window.expected, remarks: window.remarks },
             stale: budget.stale?(r, row), problem: r.problem }
         end
@@ -51,9 +51,9 @@ module Miser
         test = reading.law_test or return nil
         load = Draw::Load.new(id: 'test', name: 'test', document: { 'count' => 1 }, readings: [reading], settings: budget.settings, fallback_law: test.law)
         volts = budget.ledgers('before').fetch(row['circuit']) { budget.ledgers('before').values.first }.circuit.volts
-        text = format('%<law>s (exponent %<exp>.2f ± %<sigma>.2f). At %<volts>.1f V it will draw %<amps>.2f A, not %<bench>.2f.',
-                      law: Draw::Law.named(test.law).label, exp: test.exponent, sigma: test.sigma, volts: volts, amps: load.amps(volts), bench: reading.amps)
-        { law: test.law, exponent: test.exponent, sigma: test.sigma, confidence: test.confidence, text: text }
+        text = format('%<law>s. At %<volts>.1f V it will draw %<amps>.2f A, not %<bench>.2f.',
+                      law: Draw::Law.named(test.law).label, volts: volts, amps: load.amps(volts), bench: reading.amps)
+        { law: test.law, exponent: figure(reading.exponent_figure, "reading/#{reading.id}/exponent"), confidence: test.confidence, text: text }
       end
 
       def loads(budget)

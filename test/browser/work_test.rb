@@ -106,6 +106,20 @@ class WorkTest < Miser::BrowserTest
     assert_no_selector '[data-testid=working]'
   end
 
+  def test_feet_and_gauge_where_the_shop_wants_them
+    visit '/shop'
+    click_on 'feet, gauge'
+    assert_text 'saved'
+    visit '/job/wren125/readings'
+    enter '/bench/lead_length_m', '3'
+    enter '/bench/lead_area_mm2', '16'
+    bench = document('wren125')['bench']
+    assert_in_delta 0.9144, bench['lead_length_m'], 1e-6
+    assert_in_delta 1.309, bench['lead_area_mm2'], 1e-3
+    visit '/job/wren125/readings'
+    assert_equal(%w[3 16], %w[/bench/lead_length_m /bench/lead_area_mm2].map { |at| field(at).value })
+  end
+
   def test_the_slider_moves_the_earning_end
     visit '/job/dunlin250/budget'
     slow = kept

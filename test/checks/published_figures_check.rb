@@ -35,6 +35,16 @@ class PublishedFiguresCheck < Miser::Test
     assert_in_delta(-13.1, Math.log(lamp.life(13.2, of: 12.0)) / Math.log(1.1), 0.15)
   end
 
+  # Two 21 W lamps earth one side through a shared 0.28 A tell-tale fed with 12.78 V:
+  # 0.13 V on the dark side (reference circuit, solved with a general circuit simulator).
+  def test_cold_filaments_earth_a_shared_tell_tale
+    lamps = Miser::Draw::Filament.new(volts: 12.0, amps: 2 * 21 / 12.0)
+    tell_tale = Miser::Draw::Filament.new(volts: 12.0, amps: 0.28)
+    dark = (1..2000).map { |i| i / 1000.0 }.min_by { |v| (lamps.current(v) - tell_tale.current(12.78 - v)).abs }
+    assert_in_delta 0.13, dark, 0.005
+    assert_in_delta 12.0 * lamps.amps / 12.0, lamps.current(0.012) / 0.012, 1e-6, 'cold, it has a twelfth of its hot resistance'
+  end
+
   # ASTM B258 diameters and IEC 60028 copper: 18, 16 and 14 gauge, mΩ per metre.
   def test_wire_by_gauge
     { 18 => 20.95, 16 => 13.17, 14 => 8.29 }.each do |gauge, milliohm|

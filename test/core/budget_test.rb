@@ -101,7 +101,7 @@ class BudgetTest < Miser::Test
     assert_equal %w[first second third], judged.map(&:load_id)
     assert_equal 'does_not_fit', judged[1].fits
     assert_nil judged[1].worst[:above_rpm].value
-    gap = judged[0].worst[:keeps] - judged[2].worst[:keeps]
+    gap = judged[0].worst[:keeps].value - judged[2].worst[:keeps].value
     assert_within 1e-6, 0.2, gap, 'the one refused is not counted against the next'
     assert_equal(0, budget(wanted).entries('before').count { |e| e.row['wanted'] })
   end

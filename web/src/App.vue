@@ -5,13 +5,13 @@ import FindSheet from './find/FindSheet.vue'
 import KeysSheet from './find/KeysSheet.vue'
 import { useReference } from './state/useReference'
 import { useTheme } from './state/useTheme'
+import { useUnits } from './state/useUnits'
 
 const finding = ref(false)
 const keys = ref(false)
 const theme = useTheme()
-useReference()
-  .fetchOnce()
-  .catch(() => undefined) // screens say themselves that Miser does not answer
+// Screens say themselves that Miser does not answer.
+Promise.all([useReference().fetchOnce(), useUnits().fetchOnce()]).catch(() => undefined)
 
 /** Keys mean nothing while something is being typed. */
 function typing(target: EventTarget | null) {

@@ -500,14 +500,13 @@ export interface components {
             sigma: number | null;
             cold: number | null;
             mean: number | null;
-            settled: number | null;
+            settled: components["schemas"]["Figure"];
             advice: string | null;
             advice_text: string | null;
             origin: string;
             law_test: null | {
                 law: string;
-                exponent: number;
-                sigma: number;
+                exponent: components["schemas"]["Figure"];
                 confidence: number;
                 text: string;
             };
@@ -564,7 +563,8 @@ export interface components {
             light: {
                 load: string;
                 name: string;
-                share: number;
+                share: components["schemas"]["Figure"];
+                life: number | null;
             }[];
             flicker_hz: number | null;
         };
@@ -650,8 +650,7 @@ export interface components {
                 worst: null | {
                     scenario: string;
                     name: string;
-                    keeps: number;
-                    sigma: number;
+                    keeps: components["schemas"]["Figure"];
                     above_rpm: components["schemas"]["Figure"];
                 };
             }[];

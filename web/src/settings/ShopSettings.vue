@@ -3,9 +3,11 @@ import { computed, onMounted, ref } from 'vue'
 import { api, type FieldError, type Schemas } from '../api/client'
 import { useReference } from '../state/useReference'
 import { useTheme } from '../state/useTheme'
+import { useUnits } from '../state/useUnits'
 
 const reference = useReference()
 const theme = useTheme()
+const units = useUnits()
 const shop = ref<Schemas['Shop'] | null>(null)
 const failed = ref('')
 const typed = ref<Record<string, string>>({})
@@ -36,6 +38,7 @@ async function send(body: Schemas['ShopChange'], key?: string) {
     const { data, error } = await api.PATCH('/api/shop', { body })
     if (data) {
       shop.value = data
+      units.units = data.units
       if (key) {
         delete errors.value[key]
         delete typed.value[key]
@@ -80,6 +83,12 @@ function entered(key: string, event: Event) {
             >
               <option v-for="v in reference.tables?.voltage_schools" :key="v.key" :value="v.key">{{ v.label }}</option>
             </select>
+          </div>
+          <div role="group" aria-label="Lengths and wire" class="flex">
+            <button type="button" class="btn" :aria-pressed="shop.units === 'metric'" @click="send({ units: 'metric' })">
+              metres, mm²
+            </button>
+            <button type="button" class="btn -ml-px" :aria-pressed="shop.units === 'us'" @click="send({ units: 'us' })">feet, gauge</button>
           </div>
           <div role="group" aria-label="Theme">
             <button type="button" class="btn" @click="theme.toggle">

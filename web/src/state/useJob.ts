@@ -8,6 +8,7 @@ interface Kept {
   revision: number
   edits: Edit[]
   drafts: Record<string, string>
+  meant: Record<string, string>
 }
 
 const RETRY_MS = 2500
@@ -29,6 +30,8 @@ export const useJob = defineStore('job', () => {
   const side = ref<'before' | 'after'>('after')
   /** Texts typed into fields that are not saved yet, or were refused. */
   const drafts = ref<Record<string, string>>({})
+  /** What each draft was sent as: the text, with the shown unit where it had none. */
+  const meant = ref<Record<string, string>>({})
   const errors = ref<Record<string, FieldError>>({})
   const queue = ref<Edit[]>([])
   const theirs = shallowRef<JobView | null>(null)
@@ -49,7 +52,7 @@ export const useJob = defineStore('job', () => {
 
   function keep() {
     if (queue.value.length === 0 && Object.keys(drafts.value).length === 0) return localStorage.removeItem(key())
-    const kept: Kept = { revision: view.value?.revision ?? 0, edits: queue.value, drafts: drafts.value }
+    const kept: Kept = { revision: view.value?.revision ?? 0, edits: queue.value, drafts: drafts.value, meant: meant.value }
     localStorage.setItem(key(), JSON.stringify(kept))
   }
 
@@ -86,8 +89,9 @@ export const useJob = defineStore('job', () => {
     try {
       const kept = JSON.parse(text) as Kept
       drafts.value = kept.drafts
+      meant.value = kept.meant
       // What was refused is offered again, so that the field says again what is wrong.
-      const refusedBefore = Object.entries(kept.drafts).map(([at, value]) => ({ op: 'set' as const, at, value }))
+      const refusedBefore = Object.keys(kept.drafts).map((at) => ({ op: 'set' as const, at, value: kept.meant[at] }))
       if (kept.edits.length === 0) return edit(refusedBefore)
       queue.value = kept.edits
       if (view.value && kept.revision !== view.value.revision) {
@@ -125,10 +129,11 @@ export const useJob = defineStore('job', () => {
     edit([{ op: 'set', at, value }])
   }
 
-  function type(at: string, text: string) {
+  function type(at: string, text: string, value = text) {
     drafts.value = { ...drafts.value, [at]: text }
+    meant.value[at] = value
     delete errors.value[at]
-    set(at, text)
+    set(at, value)
   }
 
   async function flush() {
@@ -173,7 +178,7 @@ export const useJob = defineStore('job', () => {
     const left = { ...drafts.value }
     for (const e of batch) {
       const waiting = queue.value.some((q) => q.at === e.at)
-      if (!waiting && e.op === 'set' && left[e.at] === e.value) delete left[e.at]
+      if (!waiting && e.op === 'set' && meant.value[e.at] === e.value) delete left[e.at]
       delete errors.value[e.at]
     }
     drafts.value = left

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useId } from 'vue'
 import { useJob } from '../state/useJob'
+import { useUnits } from '../state/useUnits'
 import FieldShell from './FieldShell.vue'
 
 const props = defineProps<{
@@ -16,20 +17,25 @@ const props = defineProps<{
   cents?: boolean
 }>()
 const job = useJob()
+const units = useUnits()
 const id = useId()
 const focused = ref(false)
 
+const other = computed(() => units.shown(props.unit))
 const kept = computed(() => job.at(props.at))
 const text = computed(() => job.drafts[props.at] ?? show(kept.value))
 const wrong = computed(() => (job.errors[props.at] && !focused.value) || job.problems[props.at]?.level === 'problem')
 
 function show(value: unknown): string {
   if (typeof value !== 'number') return ''
+  if (other.value) return String(Number(other.value.show(value).toFixed(1)))
   return props.cents ? (value / 100).toFixed(2) : String(Number(value.toPrecision(8)))
 }
 
 function typed(event: Event) {
-  job.type(props.at, (event.target as HTMLInputElement).value)
+  const entered = (event.target as HTMLInputElement).value
+  const bare = /^\s*[-+\d.,/ ]*\d[.,]?\s*$/.test(entered)
+  job.type(props.at, entered, other.value && bare ? `${entered} ${other.value.suffix}` : entered)
 }
 
 function nudge(event: KeyboardEvent, direction: number) {

@@ -20,13 +20,12 @@ const TONES = { fits: 'text-moss', too_close: 'text-brass', does_not_fit: 'text-
           <td class="r"><FigureValue :figure="a.amps" :name="a.name" /></td>
           <td :class="TONES[a.fits]">
             <span class="font-semibold">{{ WORDS[a.fits] }}</span>
-            <span v-if="a.worst" class="block text-sm text-dim"
-              >{{ a.worst.keeps < 0 ? 'owes' : 'keeps' }} {{ plain(Math.abs(a.worst.keeps), 1) }} ± {{ plain(a.worst.sigma, 1) }} A,
-              {{ a.worst.name.toLowerCase()
+            <span v-if="a.worst" class="block text-sm text-dim">
+              keeps <FigureValue :figure="a.worst.keeps" :name="`Kept with ${a.name}`" sigma />, {{ a.worst.name.toLowerCase()
               }}<template v-if="a.fits !== 'fits' && a.worst.above_rpm.value"
                 >; fits above {{ plain(a.worst.above_rpm.value, 0) }} rpm</template
-              ></span
-            >
+              >
+            </span>
             <span v-else class="block text-sm text-dim">{{ a.reason }}</span>
           </td>
         </tr>

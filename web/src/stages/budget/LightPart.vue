@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRail } from '../../rail/useRail'
+import { useWorking } from '../../state/useWorking'
 
 const rail = useRail()
+const working = useWorking()
 const rows = computed(() => {
   const before = rail.line('before')?.light ?? []
   const after = rail.line('after')?.light ?? []
@@ -14,7 +16,13 @@ const rows = computed(() => {
   }))
 })
 const flicker = computed(() => rail.line('after')?.flicker_hz)
-const percent = (share: number | undefined) => (share === undefined ? '–' : share > 9.99 ? 'over 999 %' : `${Math.round(share * 100)} %`)
+type Lit = (typeof rows.value)[number]['before']
+const percent = (lit: Lit) => {
+  const share = lit?.share.value
+  return share === undefined || share === null ? '–' : share > 9.99 ? 'over 999 %' : `${Math.round(share * 100)} %`
+}
+/** Only a life cut short is worth saying. */
+const life = (lit: Lit) => (lit?.life && lit.life < 0.7 ? `life × ${lit.life < 0.01 ? '0.01 or less' : lit.life.toPrecision(1)}` : '')
 </script>
 
 <template>
@@ -36,8 +44,26 @@ const percent = (share: number | undefined) => (share === undefined ? '–' : sh
             {{ r.before?.name ?? r.after?.name
             }}<span v-if="r.after && r.before && r.after.name !== r.before.name" class="block text-sm text-dim">{{ r.after.name }}</span>
           </td>
-          <td class="r num">{{ percent(r.before?.share) }}</td>
-          <td class="r num font-bold">{{ percent(r.after?.share) }}</td>
+          <td class="r">
+            <button
+              v-if="r.before"
+              type="button"
+              class="num min-h-8 underline decoration-line decoration-dotted underline-offset-4"
+              @click="working.open(r.before.share.id!)"
+            >
+              {{ percent(r.before) }}</button><span v-else>–</span
+            ><span v-if="life(r.before)" class="block text-sm text-brick">{{ life(r.before) }}</span>
+          </td>
+          <td class="r font-bold">
+            <button
+              v-if="r.after"
+              type="button"
+              class="num min-h-8 underline decoration-line decoration-dotted underline-offset-4"
+              @click="working.open(r.after.share.id!)"
+            >
+              {{ percent(r.after) }}</button><span v-else>–</span
+            ><span v-if="life(r.after)" class="block text-sm font-normal text-brick">{{ life(r.after) }}</span>
+          </td>
         </tr>
       </tbody>
     </table>

@@ -138,12 +138,13 @@ const KINDS = [
           <span
             ><Term of="cold">cold</Term> <span class="num font-bold">{{ plain(view.cold, 2) }}</span> A, for the fuse</span
           >
-          <span v-if="view.settled !== null"
-            ><Term of="settled">settled</Term> <span class="num font-bold">{{ plain(view.settled, 2) }}</span> A, for the budget</span
+          <span v-if="view.settled.value !== null"
+            ><Term of="settled">settled</Term> <FigureValue :figure="view.settled" name="Settled draw" fine class="font-bold" />, for the
+            budget</span
           >
           <span v-if="view.mean !== null" class="text-dim">plain average {{ plain(view.mean, 2) }} A</span>
         </div>
-        <WarmUpChart v-if="view" :samples="samples" :settled="view.settled" :mean="view.mean" />
+        <WarmUpChart v-if="view" :samples="samples" :settled="view.settled.value ?? null" :mean="view.mean" />
       </div>
 
       <details class="mt-4" :open="reading.second !== undefined">
@@ -156,7 +157,8 @@ const KINDS = [
           <QuantityField :at="`${at}/second/volts`" label="Volts, second" unit="V" />
         </div>
         <p v-if="view?.law_test" class="mt-2 text-lg" role="status" data-testid="law">
-          {{ view.law_test.text }} <span class="text-dim">{{ Math.round(view.law_test.confidence * 100) }} % sure.</span>
+          {{ view.law_test.text }} Exponent <FigureValue :figure="view.law_test.exponent" name="Exponent" sigma />,
+          <span class="text-dim">{{ Math.round(view.law_test.confidence * 100) }} % sure.</span>
         </p>
       </details>
 
