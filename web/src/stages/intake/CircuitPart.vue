@@ -86,6 +86,7 @@ function addPoint() {
                     { key: 'cold', label: 'cold' },
                   ]"
                   fallback="hot"
+                  class="w-24"
                 />
               </td>
               <td class="pr-0!">
