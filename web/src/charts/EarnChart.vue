@@ -1,16 +1,14 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { plain } from '../ui/format'
 import { useJob } from '../state/useJob'
 import { useRail } from '../rail/useRail'
+import { useFrame } from './useFrame'
 
 const job = useJob()
 const rail = useRail()
-const box = ref<HTMLElement>()
-const { width } = useElementSize(box)
 const HEIGHT = 300
 const LEFT = 40
 const RIGHT = 26
@@ -23,8 +21,11 @@ const most = computed(() => {
   const highs = curve.value?.earns_high ?? []
   return Math.max(...highs, spends.value.before ?? 0, spends.value.after ?? 0, 1) * 1.08
 })
-const x = computed(() => scaleLinear([0, curve.value?.rpm.at(-1) ?? 1], [LEFT, Math.max(width.value - RIGHT, LEFT + 10)]))
-const y = computed(() => scaleLinear([0, most.value], [HEIGHT - BOTTOM, TOP]))
+const { width, x, xTicks, foot } = useFrame(
+  { height: HEIGHT, left: LEFT, right: RIGHT, top: TOP, bottom: BOTTOM },
+  computed(() => curve.value?.rpm.at(-1) ?? 1),
+)
+const y = computed(() => scaleLinear([0, most.value], [foot, TOP]))
 const points = computed(() =>
   (curve.value?.rpm ?? []).map((n, i) => ({
     n,
@@ -95,9 +96,9 @@ const lines = computed(() => {
         <path :d="`M${LEFT} ${y(t)}H${width - RIGHT}`" stroke="var(--line)" />
         <text :x="LEFT - 8" :y="y(t) + 5" text-anchor="end" font-size="14" fill="var(--dim)" class="num">{{ t }}</text>
       </g>
-      <g v-for="t in x.ticks(Math.max(3, Math.floor(width / 110)))" :key="t">
-        <path :d="`M${x(t)} ${HEIGHT - BOTTOM}v5`" stroke="var(--dim)" />
-        <text :x="x(t)" :y="HEIGHT - BOTTOM + 20" text-anchor="middle" font-size="14" fill="var(--dim)" class="num">{{ plain(t, 0) }}</text>
+      <g v-for="t in xTicks" :key="t">
+        <path :d="`M${x(t)} ${foot}v5`" stroke="var(--dim)" />
+        <text :x="x(t)" :y="foot + 20" text-anchor="middle" font-size="14" fill="var(--dim)" class="num">{{ plain(t, 0) }}</text>
       </g>
       <text :x="width - RIGHT" :y="HEIGHT - 2" text-anchor="end" font-size="13" fill="var(--dim)">rpm</text>
       <path :d="band" fill="var(--brass)" opacity="0.18" />
@@ -114,7 +115,7 @@ const lines = computed(() => {
         </text>
       </g>
       <g v-for="b in breaks" :key="b.side">
-        <path :d="`M${x(b.rpm)} ${y(b.amps)}V${HEIGHT - BOTTOM}`" stroke="var(--dim)" stroke-dasharray="2 4" stroke-width="1.5" />
+        <path :d="`M${x(b.rpm)} ${y(b.amps)}V${foot}`" stroke="var(--dim)" stroke-dasharray="2 4" stroke-width="1.5" />
         <circle :cx="x(b.rpm)" :cy="y(b.amps)" r="6.5" fill="var(--leaf)" stroke="var(--ink)" stroke-width="2.5" />
         <text
           :x="x(b.rpm) + (b.side === 'after' ? -10 : 10)"
@@ -131,12 +132,7 @@ const lines = computed(() => {
         <path :d="`M${x(p.rpm as number) - 5} ${y(p.amps as number)}h10m-5 -5v10`" stroke="var(--ink)" stroke-width="2" />
         <title>measured: {{ p.amps }} A at {{ p.rpm }} rpm, {{ p.stator ?? 'hot' }} stator</title>
       </g>
-      <path
-        v-if="rail.rpm.value !== null"
-        :d="`M${x(rail.rpm.value)} ${TOP}V${HEIGHT - BOTTOM}`"
-        stroke="var(--brass)"
-        stroke-width="1.5"
-      />
+      <path v-if="rail.rpm.value !== null" :d="`M${x(rail.rpm.value)} ${TOP}V${foot}`" stroke="var(--brass)" stroke-width="1.5" />
     </svg>
   </figure>
 </template>

@@ -1,14 +1,12 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { plain } from '../ui/format'
 import { useRail } from '../rail/useRail'
+import { useFrame } from './useFrame'
 
 const rail = useRail()
-const box = ref<HTMLElement>()
-const { width } = useElementSize(box)
 const HEIGHT = 150
 const LEFT = 40
 const RIGHT = 26
@@ -18,10 +16,13 @@ const TOP = 10
 const curve = computed(() => rail.curve.value)
 const sides = computed(() => (['before', 'after'] as const).filter((s) => curve.value?.system_v[s]))
 const values = computed(() => sides.value.flatMap((s) => curve.value!.system_v[s] as number[]))
-const x = computed(() => scaleLinear([0, curve.value?.rpm.at(-1) ?? 1], [LEFT, Math.max(width.value - RIGHT, LEFT + 10)]))
+const { width, x, xTicks, foot } = useFrame(
+  { height: HEIGHT, left: LEFT, right: RIGHT, top: TOP, bottom: BOTTOM },
+  computed(() => curve.value?.rpm.at(-1) ?? 1),
+)
 const y = computed(() => {
   const low = Math.min(...values.value)
-  return scaleLinear([low < 9 ? 0 : 11, Math.max(15, ...values.value)], [HEIGHT - BOTTOM, TOP]).nice(4)
+  return scaleLinear([low < 9 ? 0 : 11, Math.max(15, ...values.value)], [foot, TOP]).nice(4)
 })
 function path(side: 'before' | 'after') {
   const volts = curve.value!.system_v[side] as number[]
@@ -57,8 +58,8 @@ function path(side: 'before' | 'after') {
         <path :d="`M${LEFT} ${y(t)}H${width - RIGHT}`" stroke="var(--line)" />
         <text :x="LEFT - 8" :y="y(t) + 5" text-anchor="end" font-size="14" fill="var(--dim)" class="num">{{ t }}</text>
       </g>
-      <g v-for="t in x.ticks(Math.max(3, Math.floor(width / 110)))" :key="t">
-        <text :x="x(t)" :y="HEIGHT - BOTTOM + 19" text-anchor="middle" font-size="14" fill="var(--dim)" class="num">{{ plain(t, 0) }}</text>
+      <g v-for="t in xTicks" :key="t">
+        <text :x="x(t)" :y="foot + 19" text-anchor="middle" font-size="14" fill="var(--dim)" class="num">{{ plain(t, 0) }}</text>
       </g>
       <path
         v-for="s in sides"
@@ -69,12 +70,7 @@ function path(side: 'before' | 'after') {
         stroke-width="3"
         :stroke-dasharray="s === 'after' ? undefined : '7 5'"
       />
-      <path
-        v-if="rail.rpm.value !== null"
-        :d="`M${x(rail.rpm.value)} ${TOP}V${HEIGHT - BOTTOM}`"
-        stroke="var(--brass)"
-        stroke-width="1.5"
-      />
+      <path v-if="rail.rpm.value !== null" :d="`M${x(rail.rpm.value)} ${TOP}V${foot}`" stroke="var(--brass)" stroke-width="1.5" />
     </svg>
   </figure>
 </template>

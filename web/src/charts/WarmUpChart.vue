@@ -1,16 +1,15 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { plain } from '../ui/format'
+import { useFrame } from './useFrame'
 
 const props = defineProps<{ samples: { t_s?: number; amps?: number }[]; settled: number | null; mean: number | null }>()
-const box = ref<HTMLElement>()
-const { width } = useElementSize(box)
 const HEIGHT = 170
 const LEFT = 52
 const RIGHT = 90
+const TOP = 12
 const BOTTOM = 28
 const points = computed(() =>
   props.samples
@@ -18,10 +17,11 @@ const points = computed(() =>
     .sort((a, b) => a.t_s - b.t_s),
 )
 const all = computed(() => [...points.value.map((p) => p.amps), ...(props.settled === null ? [] : [props.settled])])
-const x = computed(() =>
-  scaleLinear([0, Math.max(60, ...points.value.map((p) => p.t_s))], [LEFT, Math.max(width.value - RIGHT, LEFT + 10)]),
+const { width, x, foot } = useFrame(
+  { height: HEIGHT, left: LEFT, right: RIGHT, top: TOP, bottom: BOTTOM },
+  computed(() => Math.max(60, ...points.value.map((p) => p.t_s))),
 )
-const y = computed(() => scaleLinear([Math.min(...all.value) * 0.98, Math.max(...all.value) * 1.01], [HEIGHT - BOTTOM, 12]).nice(4))
+const y = computed(() => scaleLinear([Math.min(...all.value) * 0.98, Math.max(...all.value) * 1.01], [foot, TOP]).nice(4))
 const path = computed(
   () =>
     line<{ t_s: number; amps: number }>(
@@ -40,16 +40,7 @@ const path = computed(
         <path :d="`M${LEFT} ${y(t)}H${width - RIGHT}`" stroke="var(--line)" />
         <text :x="LEFT - 8" :y="y(t) + 5" text-anchor="end" font-size="14" fill="var(--dim)" class="num">{{ plain(t, 2) }}</text>
       </g>
-      <text
-        v-for="t in x.ticks(5)"
-        :key="t"
-        :x="x(t)"
-        :y="HEIGHT - BOTTOM + 19"
-        text-anchor="middle"
-        font-size="14"
-        fill="var(--dim)"
-        class="num"
-      >
+      <text v-for="t in x.ticks(5)" :key="t" :x="x(t)" :y="foot + 19" text-anchor="middle" font-size="14" fill="var(--dim)" class="num">
         {{ t }}
       </text>
       <template v-if="settled !== null">
