@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 require_relative 'options'
-require_relative '../bench/speed'
+require_relative '../speed/budgets'
+require_relative '../speed/streams'
 
 module Miser
   module Cli
@@ -9,7 +10,8 @@ module Miser
     module Bench
       def self.run(argv)
         Options.parse(argv, [], usage: 'bench')
-        Miser::Bench::Speed.new.run
+        Speed::Budgets.new.run
+        Speed::Streams.new.run
         0
       end
     end

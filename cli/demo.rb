@@ -3,6 +3,7 @@
 require_relative 'options'
 require_relative 'listen'
 require_relative 'demo_data'
+require_relative 'bench_of_stand_ins'
 
 module Miser
   module Cli
@@ -17,7 +18,9 @@ module Miser
           return 0
         end
         Listen.free!(options[:port])
-        Listen.on(DemoData.open(path), options[:port])
+        database = DemoData.open(path)
+        BenchOfStandIns.start(Store::Shop.new(database))
+        Listen.on(database, options[:port])
       end
     end
   end

@@ -20,7 +20,7 @@ module Miser
         Server::Contract.document # read once, before the first request
         configuration = Puma::Configuration.new do |c|
           c.bind "tcp://#{HOST}:#{port}"
-          c.threads 1, 5
+          c.threads 1, 24 # a window that follows a reading holds one
           c.environment 'production'
           c.app Server::App.on(database)
           c.log_requests false

@@ -26,6 +26,7 @@ module Miser
         'check' => ['check FILE', 'say what is wrong or odd in a job file'],
         'export' => ['export JOB [--to FILE] [--demo] [--data DIR]', 'write a job (id or name) as a file'],
         'import' => ['import FILE [--over] [--demo] [--data DIR]', 'take in a job file'],
+        'stand-ins' => ['stand-ins', 'serve the simulated bench meter and light meter on their own'],
         'bench' => ['bench', 'measure speed against outside references']
       }.freeze
 
@@ -41,8 +42,8 @@ module Miser
         rest = argv.first == name ? argv.drop(1) : argv
         raise Failure.new("unknown command “#{name}”; see bin/miser --help", 2) unless COMMANDS.key?(name)
 
-        require_relative name
-        Cli.const_get(name.capitalize).run(rest) || 0
+        require_relative name.tr('-', '_')
+        Cli.const_get(name.split('-').map(&:capitalize).join).run(rest) || 0
       rescue Failure => e
         warn "miser: #{e.message}"
         e.status

@@ -62,6 +62,8 @@ module Miser
       setting('lead_ohm', 'Readings', 'Meter and leads in series', 'Ω', 0.05, 0.0..1.0, PRACTICE, 'Usually 0.03 to 0.1 Ω.'),
       setting('settle_tolerance', 'Readings', 'Settled when what is left to fall is under', '1', 0.01, 0.001..0.1, OWN,
               'One per cent of the reading: under the meter’s own error.'),
+      setting('watch_slow_s', 'Readings', 'Least time to watch a lamp that drifts as it warms', 's', 40.0, 5.0..900.0, OWN, 'An LED’s first seconds look level.'),
+      setting('watch_quick_s', 'Readings', 'Least time to watch a filament or heater', 's', 5.0, 1.0..120.0, OWN, 'Warm at once; the meter settles.'),
       setting('window', 'Readings', 'Expected window round a lamp’s rating', '1', 0.2, 0.05..0.6, OWN, 'Makers’ tolerance and sag together.'),
       setting('sigma_cold', 'Doubt by origin', 'Measured cold only', '1', 0.05, 0.0..0.5, OWN, 'LEDs fall as they warm.'),
       setting('sigma_same_model', 'Doubt by origin', 'Measured on the same model elsewhere', '1', 0.08, 0.0..0.5, OWN, 'Copies differ.'),

@@ -1,14 +1,17 @@
 # frozen_string_literal: true
 
 require_relative 'budget/budget'
+require_relative 'budget/point_plan'
 require_relative 'draw/jack'
+require_relative 'draw/watch'
 require_relative 'job/template'
 require_relative 'job/edit'
 require_relative 'job/reshape'
 require_relative 'job/consistency'
 require_relative 'ticket/ticket'
+require_relative 'ticket/baseline'
 
 # The rules of the job, free of files, clock, database and web.
 module Miser
-  VERSION = '0.1.0'
+  VERSION = '0.2.0'
 end

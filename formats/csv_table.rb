@@ -44,10 +44,11 @@ module Miser
         end
       end
 
+      # Any table's cells, whatever parts its columns.
       # @param text [String]
-      # @return [Array<Row>]
+      # @return [Array<Array<String, nil>>]
       # @raise [Unreadable]
-      def read(text)
+      def self.cells(text)
         text = text.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
         raise Unreadable, 'the file is not UTF-8 text' unless text.valid_encoding?
 
@@ -56,10 +57,18 @@ module Miser
         raise Unreadable, 'the file is empty; its first line must name the columns' if table.empty?
         raise Unreadable, "the file has #{table.size} rows; at most #{MOST_ROWS} are taken" if table.size > MOST_ROWS
 
-        heads = headers(table.first)
-        table.drop(1).each_with_index.map { |cells, i| row(cells, heads, i + 2) }
+        table
       rescue CSV::MalformedCSVError => e
         raise Unreadable, "the file is not well-formed CSV: #{e.message}"
+      end
+
+      # @param text [String]
+      # @return [Array<Row>]
+      # @raise [Unreadable]
+      def read(text)
+        table = CsvTable.cells(text)
+        heads = headers(table.first)
+        table.drop(1).each_with_index.map { |cells, i| row(cells, heads, i + 2) }
       end
 
       private

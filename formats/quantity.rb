@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require 'ruby-units'
+require_relative '../core/draw/wire'
 
 module Miser
   module Formats
@@ -29,7 +30,7 @@ module Miser
         'rpm' => ['rpm', '1200 or 1 200 rpm'], 'Ω' => ['ohm', '0.05 or 50 mΩ'], 'Ah' => ['Ah', '10 or 10 Ah'],
         'min' => ['min', '20, 20 min or 0.5 h'], 's' => ['s', '30, 30 s or 2 min'], 'h' => ['h', '10 or 10 h'],
         'm' => ['m', '0.9 m, 3 ft or 3/8 in'], 'mm²' => ['mm^2', '1.3 mm² or 16 awg'], '1' => ['1', '0.5 or 50 %'], 'cents' => ['cents', '12.50 or 12,50'],
-        'Hz' => ['Hz', '100 or 100 Hz']
+        'lm' => ['lumen', '1000 or 1 000 lm'], 'lx' => ['lux', '48 or 48 lx'], '1/min' => ['1/min', '85 or 85 /min'], 'Hz' => ['Hz', '100 or 100 Hz']
       }.freeze
       BARE_EXAMPLES = 'a number such as 0.15 or 0,15'
 
@@ -55,11 +56,6 @@ module Miser
         value
       end
 
-      # American wire gauge to conductor area. Diameter 0.127·92^((36−g)/39) mm: ASTM B258.
-      # @param gauge [Float]
-      # @return [Float] mm²
-      def self.gauge_area(gauge) = Math::PI / 4 * ((0.127 * (92**((36 - gauge) / 39.0)))**2)
-
       def self.tidy(text, unit)
         plain = text.to_s.strip.tr("\u00A0\u202F\u2009", '   ').tr("\u2212", '-')
         plain = plain.gsub(/(\d)[ ,](?=\d{3}(?!\d))/, '\1') if unit == 'rpm'
@@ -77,7 +73,7 @@ module Miser
 
       def self.scalar(number)
         whole, part = number.split
-        return number.include?('/') ? ratio(number) : Float(number.sub(/\.\z/, '')) unless part
+        return number.include?('/') ? ratio(number) : Float(number.sub(/\.(?=e|\z)/i, '')) unless part
 
         Float(whole) + ratio(part)
       end
@@ -93,7 +89,7 @@ module Miser
         wrong = Invalid.new("“#{text.to_s[0, 40]}” is in another unit than this field", examples)
         raise wrong unless name && name != 'cents'
         return scalar(number) / 100 if name == '1' && given == '%'
-        return gauge_area(scalar(number)) if name == 'mm^2' && given.match?(/\A(awg|ga|gauge)\z/i)
+        return Draw::Wire.area(scalar(number)) if name == 'mm^2' && given.match?(/\A(awg|ga|gauge)\z/i)
 
         factor = RubyUnits::Unit.new("1 #{given}")
         target = RubyUnits::Unit.new("1 #{name}")

@@ -7,6 +7,7 @@ require_relative '../store/database'
 require_relative '../store/jobs'
 require_relative '../store/parts'
 require_relative '../store/shop'
+require_relative '../bench/runs'
 require_relative 'contract/contract'
 require_relative 'refusal'
 require_relative 'guard'
@@ -14,6 +15,7 @@ require_relative 'routes/jobs'
 require_relative 'routes/figures'
 require_relative 'routes/files'
 require_relative 'routes/shop'
+require_relative 'routes/bench'
 require_relative 'routes/pages'
 
 module Miser
@@ -39,6 +41,7 @@ module Miser
           set :jobs, Store::Jobs.new(database)
           set :parts, Store::Parts.new(database)
           set :shop, Store::Shop.new(database)
+          set :runs, Instruments::Runs.new
         end
       end
 
@@ -50,6 +53,7 @@ module Miser
       register Routes::Figures
       register Routes::Files
       register Routes::Shop
+      register Routes::Bench
       register Routes::Pages
 
       error Refusal do |refusal|

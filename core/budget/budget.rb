@@ -98,11 +98,17 @@ module Miser
       # @return [Array<Flags::Flag>]
       def flags = @flags ||= Flags.new(self).all
 
-      # Which reading to take next: for the first scenario in doubt, else the tightest.
+      # The line where a reading would help most: the first in doubt, else the tightest.
+      # @return [Line, nil]
+      def doubtful_line(side)
+        known = lines(side).select { |l| l.scenario.running? && l.keeps.known? }
+        known.find { |l| l.verdict == 'too_close' } || known.min_by { |l| l.keeps.value.abs / [l.keeps.sigma, 0.001].max }
+      end
+
+      # Which reading to take next.
       # @return [Array(Line, NextReading::Candidate), nil]
       def next_reading
-        known = lines('after').select { |l| l.scenario.running? && l.keeps.known? }
-        line = known.find { |l| l.verdict == 'too_close' } || known.min_by { |l| l.keeps.value.abs / [l.keeps.sigma, 0.001].max }
+        line = doubtful_line('after')
         best = line && NextReading.ranked(line).first
         best && [line, best]
       end
@@ -121,6 +127,17 @@ module Miser
         when 'change' then changes.find { |c| c.load_id == rest[0] }&.saving
         when 'ride' then SIDES.include?(rest[0]) ? ride(rest[0])&.net : nil
         end
+      end
+
+      # What a reading is taken on: a load as it came in, or the part chosen in its place.
+      # @param choice_id [String, nil]
+      # @return [Draw::Load, nil]
+      def thing(load_id, choice_id = nil)
+        row = @rows.find { |r| r['id'] == load_id } or return nil
+        return load_as_is(row) unless choice_id
+
+        choice = @choices[load_id]
+        choice && choice['id'] == choice_id && choice['action'] == 'swap' ? load_as_chosen(row, choice) : nil
       end
 
       # @param side [String]

@@ -4,6 +4,7 @@ require_relative '../figure'
 require_relative 'laws'
 require_relative 'origin'
 require_relative 'lamp_base'
+require_relative 'claim'
 require_relative 'reading'
 
 module Miser
@@ -60,6 +61,18 @@ module Miser
 
       def rated_filament = @rated_filament ||= document['base'] && LampBase::BY_KEY[document['base']]&.filament(document['filament'])
 
+      # @return [Array<Float>] W of the other filaments in the same bulb
+      def other_filaments_w
+        base = document['base'] && LampBase::BY_KEY[document['base']]
+        base ? base.filaments.reject { |f| f.equal?(rated_filament) }.filter_map(&:watts) : []
+      end
+
+      # @return [Claim] what its seller says of it
+      def claim = @claim ||= Claim.new({ 'watts' => advertised_w }.merge(document['claim'] || {}))
+
+      # @return [Array(Float, Float), nil] W believed of the claim, lowest and highest
+      def claimed_w = claim.range_w(@settings)
+
       # Volts at which its light is rated.
       def light_v = rated_filament&.test_v || 13.2
 
@@ -114,8 +127,12 @@ module Miser
         end
       end
 
+      def advertised_w = (document['figures'] || []).find { |f| f['origin'] == 'advertised' }&.then { |f| f['watts'] || (f['amps'] && (f['amps'] * (f['volts'] || 12.0))) }
+
       def figure_anchors
-        (document['figures'] || []).filter_map do |f|
+        stated = document['figures'] || []
+        stated += [{ 'origin' => 'advertised', 'watts' => claim.watts }] if document.dig('claim', 'watts') && stated.none? { |f| f['origin'] == 'advertised' }
+        stated.filter_map do |f|
           volts = f['volts'] || 12.0
           amps = f['amps'] || (f['watts'] && (f['watts'] / volts))
           amps && declared(Origin.named(f['origin']), amps, volts)
@@ -127,8 +144,15 @@ module Miser
       end
 
       def declared(origin, amps, volts)
-        amps *= (@settings[:advertised_low] + @settings[:advertised_high]) / 2 if origin.key == 'advertised'
+        return claimed(origin, volts) if origin.key == 'advertised'
+
         Anchor.new(volts: volts, volts_sigma: 0.0, amps: amps, sigma: origin.sigma(amps, @settings), origin: origin)
+      end
+
+      # Advertised watts are a level spread, cut off where its own fuse, wire or plug ends.
+      def claimed(origin, volts)
+        low, high = claimed_w
+        Anchor.new(volts: volts, volts_sigma: 0.0, amps: (low + high) / 2 / volts, sigma: (high - low) / volts / Math.sqrt(12), origin: origin)
       end
 
       def build_law

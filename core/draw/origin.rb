@@ -38,8 +38,7 @@ module Miser
       # @return [Float] one standard uncertainty, A
       def sigma(amps, settings)
         case key
-        when 'advertised'
-          amps * (settings[:advertised_high] - settings[:advertised_low]) / (settings[:advertised_high] + settings[:advertised_low]) / Math.sqrt(3)
+        when 'advertised' then raise ArgumentError, 'advertised watts are a range: ask the claim'
         when 'measured_settled' then Origin.meter_sigma(amps, settings)
         else Math.hypot(amps * settings[@setting], measured? ? Origin.meter_sigma(amps, settings) : 0.0)
         end

@@ -45,7 +45,7 @@ module Miser
       def sigma
         return nil unless amps
 
-        doubt = origin.sigma(amps, @settings)
+        doubt = Math.hypot(origin.sigma(amps, @settings), warm_up.settled_sigma || 0.0)
         # A series read short of its end carries what is left to fall.
         warm_up.left && !warm_up.settled? ? Math.hypot(doubt, warm_up.left / 2) : doubt
       end
@@ -61,7 +61,9 @@ module Miser
 
         Figure.new(warm_up.settled, 'A', sigma: sigma) do
           inputs = samples.sort.last(3).map { |t, a| Input.new(name: format('at %g s', t), value: a, unit: 'A', origin: 'read') }
-          Working.new(title: 'Settled draw', formula: 'x∞ = x3 − (x3−x2)² / ((x3−x2) − (x2−x1))', inputs: [*inputs, @settings.input('settle_tolerance')],
+          many = samples.size >= WarmUp::MANY
+          formula = many ? "x(t) = x∞ + b·e^(−t/τ), least squares through #{samples.size} samples" : 'x∞ = x3 − (x3−x2)² / ((x3−x2) − (x2−x1))'
+          Working.new(title: 'Settled draw', formula: formula, inputs: [*inputs, @settings.input('settle_tolerance')],
                       source: 'exponential tail', notes: [warm_up.reason])
         end
       end
@@ -81,11 +83,12 @@ module Miser
 
       # @param rated_w [Float, nil]
       # @param filament [Boolean]
+      # @param other_w [Array<Float>] W of the base's other filaments
       # @return [Plausibility, nil]
-      def plausibility(rated_w:, filament:)
-        return nil unless amps&.positive? && volts&.positive?
+      def plausibility(rated_w:, filament:, other_w: [])
+        return nil unless amps && volts&.positive?
 
-        Plausibility.new(amps: amps, volts: volts, rated_w: rated_w, filament: filament, width: @settings[:window],
+        Plausibility.new(amps: amps, volts: volts, rated_w: rated_w, filament: filament, width: @settings[:window], other_w: other_w,
                          volts_at_lamp: document['volts_at'] != 'battery')
       end
 

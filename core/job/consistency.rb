@@ -47,7 +47,8 @@ module Miser
         choice = reading.document['choice_id'] && (budget.document['choices'] || []).find { |c| c['id'] == reading.document['choice_id'] }
         side = choice ? 'after' : 'before'
         load = (budget.entries(side) + budget.with_all_wanted).find { |e| e.id == row['id'] }&.load or return nil
-        reading.plausibility(rated_w: load.rated_w || declared_watts(load), filament: load.filament?)
+        reading.plausibility(rated_w: load.rated_w || declared_watts(load), filament: load.filament?,
+                             other_w: load.filament? ? load.other_filaments_w : [])
       end
 
       # What the maker or the advertisement says it takes, where no lamp is rated.

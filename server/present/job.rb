@@ -16,6 +16,7 @@ module Miser
         ticket = Ticket.new(budget)
         { document: saved.document, revision: saved.revision, can_undo: !saved.back.nil?, can_redo: !saved.forth.nil?, stages: ticket.stages,
           missing: ticket.missing.map(&:to_h), problems: Job::Consistency.new(budget).problems.map(&:to_h), readings: readings(budget), loads: loads(budget),
+          baseline: Budget::Budget::SIDES.to_h { |side| [side, Baseline.new(budget, side).items.map { |i| baseline_item(i) }] }, points: points(budget),
           budget: budget(budget, scenario: scenario, circuit: circuit) }
       end
 
@@ -33,6 +34,15 @@ module Miser
           next: ticket.next_step&.to_h, stages: ticket.stages, flags: budget.flags.reject { |f| f.level == 'note' }.map { |f| flag(f) } }
       end
 
+      def baseline_item(item) = item.to_h.merge(call: item.call&.to_h)
+
+      # Where to measure what each circuit earns.
+      def points(budget)
+        budget.ledgers('before').transform_values do |ledger|
+          Budget::PointPlan.new(ledger, budget.document['machine'] || {}).steps.map { |s| s.to_h.merge(expect_a: figure(s.expect_a)) }
+        end
+      end
+
       def readings(budget)
         rows = budget.document['loads'].to_h { |l| [l['id'], l] }
         budget.readings.map do |r|
@@ -41,6 +51,7 @@ module Miser
           warm = r.warm_up
           { id: r.id, load_id: r.document['load_id'], lamp_v: figure(r.volts_figure, "reading/#{r.id}"), amps: r.amps, sigma: r.sigma, cold: r.cold_amps, mean: warm.mean,
             settled: figure(r.settled_figure, "reading/#{r.id}/settled"), advice: warm.advice&.to_s, advice_text: warm.reason, origin: r.origin.label, law_test: law_test(r, budget, row),
+            claim: claim(budget.thing(r.document['load_id'], r.document['choice_id']), r),
             window: window && { verdict: window.verdict.to_s, low: window.low, high: window.high, expected: window.expected, remarks: window.remarks },
             stale: budget.stale?(r, row), problem: r.problem }
         end
@@ -66,8 +77,21 @@ module Miser
           { id: row['id'], before: before[row['id']] && figure(budget.figure("load/before/#{row['id']}"), "load/before/#{row['id']}"),
             after: after[row['id']] && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"), kind: (after[row['id']] || entry).kind,
             law: load.law_key, law_label: Draw::Law.named(load.law_key).label, law_origin: load.law_origin, origin: load.anchor&.origin&.label, measured: load.measured? || false,
-            expect: Draw::Jack.words(load) }
+            expect: Draw::Jack.words(load), plan: plan(load), claim: claim(load), plan_after: (after[row['id']] if after[row['id']]&.choice)&.then { |e| plan(e.load) },
+            claim_after: (after[row['id']] if after[row['id']]&.choice)&.then { |e| claim(e.load) } }
         end
+      end
+
+      def plan(load) = Draw::Jack.plan(load).to_h
+
+      # What the seller says, held against itself and against the reading.
+      def claim(load, reading = load&.reading)
+        claim = load&.claim
+        return nil unless claim && (claim.watts || claim.lumens || claim.limits.any?)
+
+        range = load.claimed_w
+        { watts: claim.watts, low_w: range&.first, high_w: range&.last, findings: claim.findings.map(&:to_h),
+          beside: reading&.usable? && reading.volts ? claim.beside(reading.amps * reading.volts) : nil }
       end
     end
   end

@@ -3,6 +3,7 @@
 require_relative '../../formats/job_file'
 require_relative '../../formats/loads_csv'
 require_relative '../../formats/readings_csv'
+require_relative '../../formats/meter_log'
 require_relative 'jobs'
 
 module Miser
@@ -18,10 +19,16 @@ module Miser
             document = found(settings.jobs.find(params['id'])).document
             name = document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase
             kind = params['kind']
+            if kind == 'series'
+              reading = found(document['readings'].find { |r| r['id'] == params['reading'] }, 'reading')
+              attachment("#{name}-series.csv")
+              content_type('text/csv;charset=utf-8')
+              next Formats::MeterLog.write(reading)
+            end
             table = TABLES[kind]
             unless table || kind == 'job'
               raise Refusal.new(404, 'There is no such file.',
-                                fields: [{ at: 'kind', field: 'kind', message: 'is not known', accepts: 'job, loads, readings' }])
+                                fields: [{ at: 'kind', field: 'kind', message: 'is not known', accepts: 'job, loads, readings, series' }])
             end
 
             attachment(table ? "#{name}-#{kind}.csv" : "#{name}.miser.json")
@@ -33,6 +40,11 @@ module Miser
             body = body_of('/api/jobs/{id}/table')
             saved = found(settings.jobs.find(params['id']))
             answer(200, Files.table(settings.jobs, saved, body))
+          end
+
+          app.post('/api/jobs/:id/log') do
+            body = body_of('/api/jobs/{id}/log')
+            answer(200, Files.log(settings.jobs, found(settings.jobs.find(params['id'])), body))
           end
 
           app.post('/api/files') do
@@ -50,8 +62,28 @@ module Miser
           edited = jobs.change(saved.document['id'], body['revision'] || saved.revision, what: "#{body['kind']} from a table") { |d| Jobs.check(Job::Edit.apply(d, preview[:edits])) }
           result.merge(accepted: true, job: Present.job(edited))
         rescue Formats::CsvTable::Unreadable => e
-          raise Refusal.new(422, "The table can’t be read: #{e.message}.", kept: 'Nothing was changed.',
-                                                                           fields: [{ at: '/text', field: 'file', message: e.message, accepts: 'CSV with a first line of column names' }])
+          raise unreadable(e, 'CSV with a first line of column names')
+        end
+
+        def self.unreadable(error, accepts)
+          Refusal.new(422, "The table can’t be read: #{error.message}.", kept: 'Nothing was changed.', fields: [{ at: '/text', field: 'file', message: error.message, accepts: accepts }])
+        end
+
+        # A meter's log as a series of one load: what would come in, then in.
+        def self.log(jobs, saved, body)
+          log = Formats::MeterLog.new(body['text'], body['mapping'])
+          warm = Draw::WarmUp.new(log.samples)
+          preview = { columns: log.columns, mapping: log.mapping, first_rows: log.sample_rows, rows: log.rows, taken: log.samples.size, errors: log.errors.first(50).map(&:to_h),
+                      samples: log.samples.map { |t, a| { t_s: t, amps: a } }, settled: warm.settled, cold: warm.cold, words: warm.reason, accepted: false }
+          return preview unless body['accept'] && log.samples.any?
+
+          id = Jobs.fresh_id
+          reading = { 'id' => id, 'load_id' => body['load'], 'choice_id' => body['choice'], 'kind' => 'series', 'volts_at' => 'lamp', 'taken_on' => 'this_machine',
+                      'samples' => log.samples.each_with_index.map { |(t, a), i| { 'id' => "s#{i + 1}", 't_s' => t, 'amps' => a } } }.compact
+          edited = jobs.change(saved.document['id'], body['revision'] || saved.revision, what: 'a meter’s log') { |d| Jobs.check(Job::Edit.apply(d, [{ 'op' => 'add', 'at' => '/readings', 'value' => reading }]), was: d) }
+          preview.merge(accepted: true, job: Present.job(edited))
+        rescue Formats::CsvTable::Unreadable => e
+          raise unreadable(e, 'CSV with a column of times and one of amps')
         end
 
         def self.job(jobs, body)

@@ -26,7 +26,7 @@ module Miser
         def self.view(shop)
           kept = shop['assumptions'] || {}
           { assumptions: kept.except('voltage_school'), voltage_school: kept['voltage_school'] || 'measured', units: shop['units'] || 'metric',
-            demo: shop['demo'] == true }
+            demo: shop['demo'] == true, instruments: shop['instruments'] || [] }
         end
 
         # Values typed are read and bounded as a job's own are.
@@ -41,6 +41,15 @@ module Miser
 
           shop['assumptions'] = kept
           shop['units'] = body['units'] if body['units']
+          shop['instruments'] = instruments(body['instruments']) if body['instruments']
+        end
+
+        # Each address once; the contract has seen to their form.
+        def self.instruments(list)
+          twice = list.map { |i| i['id'] }.tally.find { |_, n| n > 1 }
+          raise Refusal.new(422, 'This was not saved.', fields: [{ at: '/instruments', field: 'Instrument', message: 'stands there twice', accepts: 'each once' }]) if twice
+
+          list.map { |i| i.merge('host' => i['host'].strip, 'name' => i['name'].strip) }
         end
 
         def self.search(word, jobs, parts)

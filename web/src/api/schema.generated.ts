@@ -195,10 +195,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A meter's log as a series of one load; a preview unless accepted */
+        post: operations["importLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks an instrument the shop has entered who it is */
+        post: operations["tryInstrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}/simulate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A fault to practise on; stand-ins only */
+        post: operations["simulate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A guided reading of one load through the shop's instruments */
+        post: operations["startRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/act": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["actRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/events": {
+        parameters: {
+            query?: {
+                after?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** Server-sent events amps, volts, lux, state, gap, end; Last-Event-ID takes it up again */
+        get: operations["runEvents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/file": {
         parameters: {
             query: {
-                kind: "job" | "loads" | "readings";
+                kind: "job" | "loads" | "readings" | "series";
+                reading?: string;
             };
             header?: never;
             path: {
@@ -390,7 +522,153 @@ export interface components {
             }[];
             accepted: string | null;
         };
+        LogMapping: {
+            time_column?: number;
+            /** @enum {unknown} */
+            time_unit?: "s" | "ms" | "min" | "h" | "clock";
+            value_column?: number;
+            /** @enum {unknown} */
+            value_unit?: "A" | "mA";
+        };
+        LogIn: {
+            text: string;
+            load: components["schemas"]["job_id"];
+            choice?: components["schemas"]["job_id"];
+            mapping?: components["schemas"]["LogMapping"];
+            accept?: boolean;
+            revision?: number;
+        };
+        LogPreview: {
+            columns: string[];
+            mapping: components["schemas"]["LogMapping"];
+            first_rows: string[][];
+            rows: number;
+            taken: number;
+            errors: components["schemas"]["FieldError"][];
+            samples: components["schemas"]["Sample"][];
+            settled: number | null;
+            cold: number | null;
+            words: string | null;
+            accepted: boolean;
+            job?: components["schemas"]["JobView"];
+        };
+        Sample: {
+            t_s: number;
+            amps: number;
+        };
+        Instrument: {
+            id: components["schemas"]["job_id"];
+            /** Name */
+            name: string;
+            /** @enum {unknown} */
+            kind: "meter" | "light_meter";
+            /** Address */
+            host: string;
+            /** Port */
+            port: number;
+        };
+        InstrumentTry: {
+            ok: boolean;
+            identity: string | null;
+            simulated: boolean;
+            took_ms: number | null;
+            message: string | null;
+            remedy: string | null;
+        };
+        Simulate: {
+            /** @enum {unknown} */
+            fault?: "none" | "silent" | "garbage" | "overload" | "pulled";
+            /** @enum {unknown} */
+            jack?: "ten" | "milli";
+            /** @enum {unknown} */
+            source?: "rest" | "running";
+        };
+        RunIn: {
+            job: components["schemas"]["job_id"];
+            load: components["schemas"]["job_id"];
+            choice?: components["schemas"]["job_id"];
+            meter: components["schemas"]["job_id"];
+            light?: components["schemas"]["job_id"];
+            /** @description whether the meter's volts leads are on the lamp */
+            volts?: boolean;
+            every_s?: number;
+            /** @enum {unknown} */
+            source?: "rest" | "running";
+            /** @description how fast a stand-in's time runs */
+            pace?: number;
+        };
+        Run: {
+            id: string;
+            /** @enum {unknown} */
+            state: "connecting" | "reading" | "interrupted" | "stopped";
+            simulated: boolean;
+            trouble: null | {
+                kind: string;
+                text: string;
+                remedy: string;
+            };
+            counts: {
+                [key: string]: number;
+            };
+            source: string;
+            job: string;
+            load: string;
+            choice: string | null;
+            /** @enum {unknown} */
+            watch: "none" | "waiting" | "lit" | "warming" | "settled" | "lost";
+            words: string;
+            cold: number | null;
+            settled: number | null;
+            settled_sigma: number | null;
+            left: number | null;
+            volts: number | null;
+            series: components["schemas"]["Sample"][];
+        };
+        Plan: {
+            amps: number | null;
+            range_a: number | null;
+            words: string;
+            steps: string[];
+        };
+        ClaimView: {
+            watts: number | null;
+            low_w: number | null;
+            high_w: number | null;
+            findings: {
+                /** @enum {unknown} */
+                level: "impossible" | "doubtful";
+                text: string;
+            }[];
+            beside: string | null;
+        };
+        BaselineItem: {
+            key: string;
+            label: string;
+            at: string;
+            subject: string | null;
+            value: number | null;
+            unit: string | null;
+            done: boolean;
+            /** @description of the doubt in the tightest scenario that reading this takes away */
+            share: number | null;
+            call: null | {
+                /** @enum {unknown} */
+                verdict: "healthy" | "watch" | "unhealthy";
+                text: string;
+            };
+            why: string | null;
+        };
+        PointStep: {
+            rpm: number;
+            expect_a: components["schemas"]["Figure"];
+            switch_on: string[];
+            demand_a: number;
+            enough: boolean | null;
+            taken: boolean;
+            words: string;
+        };
         Shop: {
+            instruments: components["schemas"]["Instrument"][];
             assumptions: {
                 [key: string]: number;
             };
@@ -400,6 +678,8 @@ export interface components {
             demo: boolean;
         };
         ShopChange: {
+            /** Instruments */
+            instruments?: components["schemas"]["Instrument"][];
             assumptions?: {
                 [key: string]: number | string | null;
             };
@@ -462,6 +742,7 @@ export interface components {
                 why: string;
             }[];
             voltage_schools: components["schemas"]["Named"][];
+            connectors: components["schemas"]["Named"][];
             cautions: {
                 [key: string]: string;
             };
@@ -491,6 +772,13 @@ export interface components {
             readings: components["schemas"]["ReadingView"][];
             loads: components["schemas"]["LoadView"][];
             budget: components["schemas"]["BudgetView"];
+            baseline: {
+                before: components["schemas"]["BaselineItem"][];
+                after: components["schemas"]["BaselineItem"][];
+            };
+            points: {
+                [key: string]: components["schemas"]["PointStep"][];
+            };
         };
         ReadingView: {
             id: string;
@@ -520,6 +808,7 @@ export interface components {
             };
             stale: boolean;
             problem: string | null;
+            claim: null | components["schemas"]["ClaimView"];
         };
         LoadView: {
             id: string;
@@ -533,6 +822,10 @@ export interface components {
             measured: boolean;
             /** @description which jack and what to expect before the lead is touched */
             expect: string | null;
+            plan: components["schemas"]["Plan"];
+            plan_after: null | components["schemas"]["Plan"];
+            claim: null | components["schemas"]["ClaimView"];
+            claim_after: null | components["schemas"]["ClaimView"];
         };
         Block: {
             load_id: string;
@@ -753,6 +1046,7 @@ export interface components {
             figures?: components["schemas"]["job_figure"][];
             /** Note */
             note?: string;
+            claim?: components["schemas"]["job_claim"];
         };
         job_load: {
             id: components["schemas"]["job_id"];
@@ -804,6 +1098,7 @@ export interface components {
             taken?: boolean;
             /** Note */
             note?: string;
+            claim?: components["schemas"]["job_claim"];
         };
         job_point: {
             id: components["schemas"]["job_id"];
@@ -950,6 +1245,41 @@ export interface components {
             scenario?: components["schemas"]["job_id"];
             /** Engine speed */
             rpm?: components["schemas"]["job_rpm"];
+        };
+        /** @description light */
+        job_lumens: number;
+        /** @description flashes a minute */
+        job_per_minute: number;
+        /** @description rating of a fuse */
+        job_fuse_amps: number;
+        job_claim: {
+            /** Advertised watts */
+            watts?: components["schemas"]["job_watts"];
+            /** Advertised lumens */
+            lumens?: components["schemas"]["job_lumens"];
+            /** Fuse it came with */
+            fuse_a?: components["schemas"]["job_fuse_amps"];
+            /** Wire it came with */
+            wire_mm2?: components["schemas"]["job_area"];
+            /**
+             * Connector
+             * @enum {unknown}
+             */
+            connector?: "blade_2_8" | "bullet_3_9" | "blade_4_8" | "sealed_1_5" | "blade_6_3" | "sealed_2_8";
+        };
+        job_checks: {
+            /** Every lamp function tried */
+            tried?: boolean;
+            /** Volts at rest */
+            rest_v?: components["schemas"]["job_volts"];
+            /** Volts at idle */
+            idle_v?: components["schemas"]["job_volts"];
+            /** Volts at cruise */
+            cruise_v?: components["schemas"]["job_volts"];
+            /** Key-off draw */
+            key_off_a?: components["schemas"]["job_small_amps"];
+            /** Flash rate */
+            flash_per_min?: components["schemas"]["job_per_minute"];
         };
         /**
          * Miser job
@@ -1105,12 +1435,20 @@ export interface components {
                  * @enum {unknown}
                  */
                 voltage_school?: "measured" | "12.0" | "12.5" | "13.5" | "14.0";
+                /** Least time to watch a lamp that drifts as it warms */
+                watch_slow_s?: number;
+                /** Least time to watch a filament or heater */
+                watch_quick_s?: number;
             };
             handed_over?: {
                 at?: string;
                 keeps_a?: {
                     [key: string]: number | null;
                 };
+            };
+            checks?: {
+                before?: components["schemas"]["job_checks"];
+                after?: components["schemas"]["job_checks"];
             };
         };
     };
@@ -1477,10 +1815,194 @@ export interface operations {
             422: components["responses"]["Refused"];
         };
     };
+    importLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogIn"];
+            };
+        };
+        responses: {
+            /** @description what would come in or came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPreview"];
+                };
+            };
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    tryInstrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description its answer or what went wrong */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentTry"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    simulate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Simulate"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    startRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunIn"];
+            };
+        };
+        responses: {
+            /** @description under way */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description as it stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    actRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {unknown} */
+                    act: "stop" | "again" | "go_on";
+                };
+            };
+        };
+        responses: {
+            /** @description as it stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    runEvents: {
+        parameters: {
+            query?: {
+                after?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a stream */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
     exportFile: {
         parameters: {
             query: {
-                kind: "job" | "loads" | "readings";
+                kind: "job" | "loads" | "readings" | "series";
+                reading?: string;
             };
             header?: never;
             path: {

@@ -16,11 +16,11 @@ require_relative '../test/support/ngspice'
 
 module Miser
   # Figures of speed, to compare and not to test against.
-  module Bench
+  module Speed
     # A job of 40 loads and 12 scenarios, before and after, with its curve: how
     # long the core takes, beside ngspice solving the same operating points; the
     # same over the wire; a keystroke to the moved rail; the first paint.
-    class Speed
+    class Budgets
       ROUNDS = 30
 
       KEYSTROKE = <<~JS

@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+require_relative 'scpi'
+
+module Miser
+  module Instruments
+    # A bench instrument that reads one quantity at a time.
+    class Meter
+      # Quantity => [SCPI function, unit]
+      FUNCTIONS = { amps: %w[CURR:DC A], volts: %w[VOLT:DC V], lux: %w[ILL lx] }.freeze
+      # Stand-ins say so themselves.
+      SIMULATED = /simulated/i
+
+      attr_reader :identity
+
+      # @param address [Hash] host, port
+      # @raise [Trouble]
+      def initialize(address, timeout: 2.0)
+        @link = Scpi.new(address['host'], address['port'], timeout: timeout)
+        @identity = @link.ask('*IDN?')
+        raise Trouble.new(:garbage, @identity) if @identity.count(',') < 2
+      rescue Trouble
+        close
+        raise
+      end
+
+      def simulated? = identity.match?(SIMULATED)
+
+      # Sets what is read, and the range; the instrument's own verdict is asked for.
+      # @param range [Float, nil] in the quantity's unit; nil lets it choose
+      # @raise [Trouble] refused
+      def set(quantity, range = nil)
+        @link.tell('*CLS')
+        @link.tell(["CONF:#{FUNCTIONS.fetch(quantity).first}", range && format('%g', range)].compact.join(' '))
+        verdict = @link.ask('SYST:ERR?')
+        raise Trouble.new(:refused, verdict) unless verdict.start_with?('0', '+0')
+      end
+
+      # @return [Float] in the unit of what was set
+      # @raise [Trouble]
+      def read = @link.ask_number('READ?')
+
+      # Sets and reads at once; the range is the instrument's choice.
+      # @return [Float]
+      def measure(quantity) = @link.ask_number("MEAS:#{FUNCTIONS.fetch(quantity).first}?")
+
+      # Words that only a stand-in takes; a real instrument is never sent them.
+      # @return [void]
+      def simulate(command)
+        raise ArgumentError, 'this instrument is not a stand-in' unless simulated?
+
+        @link.tell("SIM:#{command}")
+        verdict = @link.ask('SYST:ERR?')
+        raise Trouble.new(:refused, verdict) unless verdict.start_with?('0', '+0')
+      end
+
+      def close = @link&.close
+    end
+  end
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+require 'zlib'
+
+module Miser
+  module StandIns
+    # Words that put on the simulated bench a lamp such as the job has: near its
+    # known figures, but not on them, as real lamps are.
+    module Likeness
+      # Share by which an LED draws more when cold, and how long it takes to warm.
+      LED_DRIFT = 0.085
+      LED_TAU_S = 55.0
+      GUESS_A = 1.2
+      # lx at the light meter for each watt spent.
+      LUX_OF = { 'filament' => 18.0, 'heater' => 0.0 }.freeze
+      LED_LUX = 95.0
+
+      module_function
+
+      # @param load [Draw::Load]
+      # @return [String] arguments of the stand-in's LAMP command
+      def of(load)
+        volts = load.known? ? load.anchor.volts : 12.5
+        amps = (load.known? ? load.anchor.amps : GUESS_A) * deviation(load)
+        law = load.law_key
+        warm = %w[filament heater].include?(law)
+        words = [law, volts, amps, warm ? 0.0 : LED_DRIFT, LED_TAU_S, LUX_OF.fetch(law, LED_LUX) * volts * amps, load.document['min_v'] || 0.0]
+        words << (load.document['forward_v'] || (0.6 * volts)) if law == 'resistor'
+        words.map { |w| w.is_a?(Float) ? format('%.5g', w) : w }.join(' ')
+      end
+
+      # The same lamp always lies the same way off its label.
+      def deviation(load) = 0.9 + ((Zlib.crc32(load.id + load.name) % 1000) / 1000.0 * 0.16)
+    end
+  end
+end

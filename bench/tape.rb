@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+require 'monitor'
+
+module Miser
+  module Instruments
+    # What a run has to say, numbered, for any number of readers at their own pace.
+    # It is bounded: a reader that lags behind its end is told how much it missed.
+    class Tape
+      # @!attribute number [Integer] rising by one
+      Event = Struct.new(:number, :kind, :data)
+
+      # A quarter of an hour of two instruments at ten readings a second.
+      MOST = 18_000
+
+      def initialize(most: MOST)
+        @most = most
+        @events = []
+        @number = 0
+        @closed = false
+        @read_at = now
+        @lock = Monitor.new
+        @more = @lock.new_cond
+      end
+
+      # @param kind [String] @param data [Hash]
+      def write(kind, data)
+        @lock.synchronize do
+          @events << Event.new(@number += 1, kind, data)
+          @events.shift if @events.size > @most
+          @more.broadcast
+        end
+      end
+
+      # Nothing more will come.
+      def close
+        @lock.synchronize do
+          @closed = true
+          @more.broadcast
+        end
+      end
+
+      def closed? = @closed
+
+      # @return [Float] s since anybody asked for more
+      def unread_s = now - @read_at
+
+      def size = @events.size
+
+      # What came after a number; waits for it when there is nothing yet.
+      # @param number [Integer] @param wait [Float] s
+      # @return [Array<Event>] empty when nothing came in time or the tape is closed
+      def after(number, wait: 5.0)
+        @lock.synchronize do
+          @read_at = now
+          @more.wait(wait) if @number <= number && !@closed
+          next [] if @events.empty? || @number <= number
+
+          missed = @events.first.number - number - 1
+          fresh = @events.last([@number - number, @events.size].min)
+          missed.positive? ? [Event.new(fresh.first.number - 1, 'gap', { missed: missed }), *fresh] : fresh
+        end
+      end
+
+      private
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end

@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+require_relative 'filament'
+
+module Miser
+  module Draw
+    # A reason why a reading lies where it does, with the check that tells it from
+    # the others. Each is declared below with how well it explains the evidence.
+    class Suspect
+      # What was read and what was looked for.
+      # @!attribute amps, volts, expected, low, high [Float] A and V
+      # @!attribute others [Array<Float>] A of the base's other filaments
+      # @!attribute filament [Boolean] @!attribute at_lamp [Boolean] volts read there
+      # @!attribute rated_w [Float]
+      Evidence = Struct.new(:amps, :volts, :expected, :low, :high, :others, :filament, :at_lamp, :rated_w, keyword_init: true) do
+        def low? = amps < low
+        def high? = amps > high
+
+        # How near the reading, taken another way, comes to what was looked for.
+        # @return [Float] 1 on the spot, 0.6 at 8 % off
+        def near(value, goal = expected) = value.positive? && goal.positive? ? Math.exp(-0.5 * ((Math.log(value / goal) / 0.08)**2)) : 0.0
+
+        # Volts that a filament would need to draw so little.
+        def implied_v = volts * ((amps / expected)**(1 / Filament.exponent))
+      end
+
+      attr_reader :key, :says, :check
+
+      def initialize(key, says, check, &score)
+        @key = key
+        @says = says
+        @check = check
+        @score = score
+      end
+
+      # @return [Float] 0 to 1
+      def score(evidence) = @score.call(evidence).to_f
+
+      # @return [String]
+      def words(evidence) = "#{says.respond_to?(:call) ? says.call(evidence) : says} #{check}"
+
+      LISTED_W = [4, 5, 10, 15, 18, 21, 25, 35, 45, 55, 60, 65, 80, 100].freeze
+
+      TABLE = [
+        new('milliamps', ->(e) { format('This looks like milliamps: %g mA is %.2f A.', e.amps, e.amps / 1000) },
+            'Read the unit on the display.') { |e| e.near(e.amps / 1000) },
+        new('watts', ->(e) { format('This looks like watts: %g W at %.1f V is %.2f A.', e.amps, e.volts, e.amps / e.volts) },
+            'Read the unit on the display.') { |e| e.amps > 2 * e.high ? e.near(e.amps, e.rated_w)**0.2 : 0 },
+        new('amps_as_milliamps', ->(e) { format('This looks like amps entered as milliamps: %.2f A?', e.amps * 1000) },
+            'Read the unit on the display.') { |e| e.near(e.amps * 1000) },
+        new('wrong_jack', 'Nothing flows: the lead is in the wrong jack, or that jack’s fuse is blown.',
+            'Short the leads on the ohms range: a blown fuse reads open.') { |e| e.amps < 0.02 * e.expected ? 0.9 : 0 },
+        new('both_filaments', 'Both filaments are lit.',
+            'Take the lead off the other terminal: the reading falls by half.') { |e| e.high? ? e.others.map { |o| e.near(e.amps, e.expected + o) }.max.to_f : 0 },
+        new('wrong_terminal', 'The other filament is lit: the lead is on the wrong terminal.',
+            'See which filament glows, or read the marks beside the terminals.') { |e| e.others.map { |o| ((o / e.expected) - 1).abs > 0.15 ? e.near(e.amps, o) : 0 }.max.to_f },
+        new('battery_sag', ->(e) { format('The battery sags: it would take %.1f V at the lamp.', e.implied_v) },
+            'Read the volts at the lamp itself, lit.') { |e| e.low? && e.filament && e.implied_v > 9 ? (e.at_lamp ? 0.2 : 0.7) : 0 }, # rubocop:disable Style/NestedTernaryOperator
+        new('lead_drop', ->(e) { format('Leads, meter or a joint take %.1f V: about %.2f Ω.', e.volts - e.implied_v, (e.volts - e.implied_v) / e.amps) },
+            'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.') do |e|
+          e.low? && e.filament && e.implied_v > 6 ? (e.at_lamp ? 0.15 : 0.6) : 0 # rubocop:disable Style/NestedTernaryOperator
+        end,
+        new('other_rating', ->(e) { format('A lamp of another rating: about %g W.', nearest(e)) },
+            'Read the marking on its cap.') { |e| e.filament ? 0.5 * e.near(e.amps, nearest(e) / e.rated_w * e.expected) : 0 },
+        new('shared_feed', 'Another load shares the feed.',
+            'Unplug the lamp: what is still drawn is another’s.') { |e| e.high? ? 0.3 : 0 },
+        new('overclaimed', 'It takes less than it was sold as: common with LED units.',
+            'Take a second reading at another voltage; if it agrees, the label was wrong.') { |e| e.low? && !e.filament ? 0.6 : 0 },
+        new('not_warm', 'It was read before it had settled.', 'Watch it for some minutes, or take a series.') { |e| e.high? && !e.filament ? 0.4 : 0 }
+      ].freeze
+
+      def self.nearest(evidence) = LISTED_W.min_by { |w| (Math.log(evidence.amps / (w / evidence.rated_w * evidence.expected))).abs }
+
+      LEAST = 0.1
+
+      # @param evidence [Evidence]
+      # @return [Array<Array(Suspect, Float)>] best explanation first
+      def self.ranked(evidence)
+        TABLE.map { |s| [s, s.score(evidence)] }.select { |_, score| score >= LEAST }.sort_by { |s, score| [-score, TABLE.index(s)] }
+      end
+    end
+  end
+end
