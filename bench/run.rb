@@ -14,8 +14,8 @@ module Miser
       GLITCHES = 3
       # Nobody watches one lamp longer.
       LONGEST_S = 1800.0
-      # A window that was closed without a word.
-      UNREAD_S = 60.0
+      # A window that was closed without a word: the instrument is free again for the next.
+      UNREAD_S = 6.0
 
       attr_reader :id, :subject, :tape, :watch, :trouble, :state, :source
 
@@ -112,7 +112,7 @@ module Miser
       def attend(role, address)
         meter = Meter.new(address)
         prepare(role, meter)
-        @lock.synchronize { @state = :reading }
+        @lock.synchronize { @state = :reading unless @state == :interrupted }
         tell
         role == :meter ? read_amps(meter) : read_light(meter)
       rescue Trouble => e
@@ -191,16 +191,19 @@ module Miser
         tell
       end
 
+      # A filament's inrush may be over the range for the first reading.
+      def inrush?(trouble) = trouble.kind == :overload && watch && %i[waiting lit].include?(watch.state)
+
       # @return [Float, nil] nil where this once it was no reading
       def glitch_proof
         value = yield
-        @glitches = 0
+        Thread.current[:glitches] = 0
         value
       rescue Trouble => e
-        raise unless e.kind == :garbage
+        raise unless e.kind == :garbage || inrush?(e)
 
-        @glitches = (@glitches || 0) + 1
-        raise if @glitches >= GLITCHES
+        glitches = Thread.current[:glitches] = Thread.current[:glitches].to_i + 1
+        raise if glitches >= GLITCHES
 
         nil
       end

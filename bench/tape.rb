@@ -18,7 +18,8 @@ module Miser
         @events = []
         @number = 0
         @closed = false
-        @read_at = now
+        @readers = 0
+        @left_at = now
         @lock = Monitor.new
         @more = @lock.new_cond
       end
@@ -42,8 +43,19 @@ module Miser
 
       def closed? = @closed
 
-      # @return [Float] s since anybody asked for more
-      def unread_s = now - @read_at
+      # Counts whoever reads in the block.
+      def with_reader
+        @lock.synchronize { @readers += 1 }
+        yield
+      ensure
+        @lock.synchronize do
+          @readers -= 1
+          @left_at = now
+        end
+      end
+
+      # @return [Float] s that nobody has been reading
+      def unread_s = @readers.positive? ? 0.0 : now - @left_at
 
       def size = @events.size
 
@@ -52,7 +64,6 @@ module Miser
       # @return [Array<Event>] empty when nothing came in time or the tape is closed
       def after(number, wait: 5.0)
         @lock.synchronize do
-          @read_at = now
           @more.wait(wait) if @number <= number && !@closed
           next [] if @events.empty? || @number <= number
 

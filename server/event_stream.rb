@@ -20,7 +20,15 @@ module Miser
         @over = false
       end
 
-      def each
+      def each(&)
+        @tape.with_reader { stream(&) }
+      end
+
+      def close = @over = true
+
+      private
+
+      def stream
         give_up = now + LONGEST_S
         yield "retry: 500\n\n"
         until @over || now > give_up
@@ -35,10 +43,6 @@ module Miser
           end
         end
       end
-
-      def close = @over = true
-
-      private
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end

@@ -55,7 +55,7 @@ module Miser
         new('wrong_terminal', 'The other filament is lit: the lead is on the wrong terminal.',
             'See which filament glows, or read the marks beside the terminals.') { |e| e.others.map { |o| ((o / e.expected) - 1).abs > 0.15 ? e.near(e.amps, o) : 0 }.max.to_f },
         new('battery_sag', ->(e) { format('The battery sags: it would take %.1f V at the lamp.', e.implied_v) },
-            'Read the volts at the lamp itself, lit.') { |e| e.low? && e.filament && e.implied_v > 9 ? (e.at_lamp ? 0.2 : 0.7) : 0 }, # rubocop:disable Style/NestedTernaryOperator
+            'Read the volts at the lamp itself, lit.') { |e| e.low? && e.filament && e.implied_v > 6 ? (e.at_lamp ? 0.2 : 0.5) : 0 }, # rubocop:disable Style/NestedTernaryOperator
         new('lead_drop', ->(e) { format('Leads, meter or a joint take %.1f V: about %.2f Ω.', e.volts - e.implied_v, (e.volts - e.implied_v) / e.amps) },
             'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.') do |e|
           e.low? && e.filament && e.implied_v > 6 ? (e.at_lamp ? 0.15 : 0.6) : 0 # rubocop:disable Style/NestedTernaryOperator

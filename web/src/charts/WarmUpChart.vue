@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import { plain } from '../ui/format'
 import { useFrame } from './useFrame'
 
-const props = defineProps<{ samples: { t_s?: number; amps?: number }[]; settled: number | null; mean: number | null }>()
+const props = defineProps<{ samples: { t_s?: number; amps?: number }[]; settled: number | null; mean: number | null; live?: boolean }>()
 const HEIGHT = 170
 const LEFT = 52
 const RIGHT = 90
@@ -19,7 +19,7 @@ const points = computed(() =>
 const all = computed(() => [...points.value.map((p) => p.amps), ...(props.settled === null ? [] : [props.settled])])
 const { width, x, foot } = useFrame(
   { height: HEIGHT, left: LEFT, right: RIGHT, top: TOP, bottom: BOTTOM },
-  computed(() => Math.max(60, ...points.value.map((p) => p.t_s))),
+  computed(() => Math.max(props.live ? 10 : 60, ...points.value.map((p) => p.t_s))),
 )
 const y = computed(() => scaleLinear([Math.min(...all.value) * 0.98, Math.max(...all.value) * 1.01], [foot, TOP]).nice(4))
 const path = computed(
@@ -49,7 +49,7 @@ const path = computed(
       </template>
       <path :d="path" fill="none" stroke="var(--led-line)" stroke-width="2.5" />
       <circle
-        v-for="(p, i) in points"
+        v-for="(p, i) in live ? points.slice(-1) : points"
         :key="i"
         :cx="x(p.t_s)"
         :cy="y(p.amps)"

@@ -4,6 +4,7 @@ import { api, type FieldError, type Schemas } from '../api/client'
 import { useReference } from '../state/useReference'
 import { useTheme } from '../state/useTheme'
 import { useUnits } from '../state/useUnits'
+import InstrumentsPart from './InstrumentsPart.vue'
 
 const reference = useReference()
 const theme = useTheme()
@@ -96,6 +97,7 @@ function entered(key: string, event: Event) {
             </button>
           </div>
         </div>
+        <InstrumentsPart :instruments="shop.instruments" @saved="((shop = $event), (saved = 'saved'))" />
         <section v-for="[group, list] in groups" :key="group" class="mt-6">
           <h2 class="mb-2 text-lg">{{ group }}</h2>
           <table class="sheet w-full">

@@ -93,7 +93,9 @@ export const useJob = defineStore('job', () => {
       // What was refused is offered again, so that the field says again what is wrong.
       const refusedBefore = Object.keys(kept.drafts).map((at) => ({ op: 'set' as const, at, value: kept.meant[at] }))
       if (kept.edits.length === 0) return edit(refusedBefore)
-      queue.value = kept.edits
+      // A window closed before the answer came: what arrived after all is no conflict.
+      queue.value = kept.edits.filter((e) => !stands(e))
+      if (queue.value.length === 0) return keep()
       if (view.value && kept.revision !== view.value.revision) {
         theirs.value = view.value
         status.value = 'conflict'
@@ -101,6 +103,14 @@ export const useJob = defineStore('job', () => {
     } catch {
       localStorage.removeItem(key())
     }
+  }
+
+  /** Whether the document says already what an edit would make it say. */
+  function stands(one: Edit): boolean {
+    const there = at(one.at)
+    if (one.op === 'add') return Array.isArray(there) && there.some((row: { id?: string }) => row.id === (one.value as { id?: string }).id)
+    if (one.op === 'remove' || one.op === 'unset') return there === undefined
+    return one.op === 'set' && (there === one.value || (typeof there === 'number' && there === Number(one.value)))
   }
 
   function looking() {

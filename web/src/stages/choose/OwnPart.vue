@@ -6,10 +6,13 @@ import { useReference } from '../../state/useReference'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
+import ClaimFields from '../ClaimFields.vue'
+import ClaimNote from '../readings/ClaimNote.vue'
 
 const props = defineProps<{ choice: Schemas['job_choice'] }>()
 const job = useJob()
 const reference = useReference()
+const claim = computed(() => job.view?.loads.find((l) => l.id === props.choice.load_id)?.claim_after)
 const at = computed(() => `/choices/${props.choice.id}/part`)
 const figure = computed(() => props.choice.part?.figures?.[0])
 const watts = computed(() => figure.value?.watts !== undefined)
@@ -62,5 +65,10 @@ const SUPPLIES = [
     <QuantityField :at="`${at}/max_v`" label="Stands up to" unit="V" />
     <QuantityField :at="`${at}/price_cents`" label="Price" unit="" cents />
     <QuantityField :at="`${at}/minutes`" label="Fitting time" unit="min" :step="5" />
+    <details class="sm:col-span-2 lg:col-span-3" :open="choice.part?.claim !== undefined">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold">Advertised: what does its seller say?</summary>
+      <ClaimFields :at="`${at}/claim`" />
+      <ClaimNote v-if="claim" :claim="claim" />
+    </details>
   </div>
 </template>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { freshId, type Reading } from '../../api/client'
 import WarmUpChart from '../../charts/WarmUpChart.vue'
+import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
 import Caution from '../../ui/Caution.vue'
 import FigureValue from '../../ui/FigureValue.vue'
@@ -9,18 +11,34 @@ import { plain } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import Term from '../../ui/Term.vue'
+import ClaimFields from '../ClaimFields.vue'
+import ClaimNote from './ClaimNote.vue'
+import GuidedReading from './GuidedReading.vue'
+import KeyPad from './KeyPad.vue'
+import LogSheet from './LogSheet.vue'
+import type { Run } from './useRun'
 import type { Subject } from './useSubjects'
 
 const props = defineProps<{ subject: Subject }>()
-defineEmits<{ next: [] }>()
+const emit = defineEmits<{ next: [] }>()
+/** Whether the meter leads: kept from lamp to lamp. */
+const guided = defineModel<boolean>('guided', { required: true })
 const job = useJob()
+const instruments = useInstruments()
+const secondGuided = ref(false)
+const log = ref(false)
+const bigKeys = useLocalStorage('miser.big-keys', false)
+const padFields = computed(() => [
+  ...(reading.value?.kind === 'series' ? [] : [{ at: `${at.value}/amps`, label: 'Amps', unit: 'A' }]),
+  { at: `${at.value}/volts`, label: 'Volts', unit: 'V' },
+])
 const reading = computed(() => props.subject.reading)
 const view = computed(() => props.subject.view)
 const at = computed(() => `/readings/${reading.value?.id}`)
 const samples = computed(() => reading.value?.samples ?? [])
 const STEP_S = 60
 
-function begin(kind: Reading['kind']) {
+function blank(kind: Reading['kind']): Reading {
   const value: Reading = {
     id: freshId(),
     load_id: props.subject.loadId,
@@ -31,8 +49,29 @@ function begin(kind: Reading['kind']) {
   }
   if (props.subject.choiceId) value.choice_id = props.subject.choiceId
   else if (props.subject.load.base) value.base = props.subject.load.base
+  return value
+}
+function begin(kind: Reading['kind']) {
+  const value = blank(kind)
   if (kind === 'series') value.samples = [0, 1, 2].map((i) => ({ id: freshId(), t_s: i * STEP_S }))
   job.edit([{ op: 'add', at: '/readings', value }])
+}
+/** What the meter took, as a reading of this lamp; then the next. */
+function accept(run: Run) {
+  const value = blank('series')
+  value.samples = run.series.map((s) => ({ id: freshId(), ...s }))
+  if (run.volts !== null) value.volts = Number(run.volts.toFixed(3))
+  if (run.simulated) value.note = 'Taken on the simulated bench.'
+  job.edit([{ op: 'add', at: '/readings', value }])
+  emit('next')
+}
+function acceptSecond(run: Run) {
+  secondGuided.value = false
+  const amps = run.settled ?? run.series.at(-1)?.amps
+  if (amps === undefined || amps === null) return
+  const edits = [{ op: 'set' as const, at: `${at.value}/second/amps`, value: Number(amps.toFixed(4)) }]
+  if (run.volts !== null) edits.push({ op: 'set' as const, at: `${at.value}/second/volts`, value: Number(run.volts.toFixed(3)) })
+  job.edit(edits)
 }
 function addSample() {
   const times = samples.value.map((s) => s.t_s ?? 0).sort((a, b) => a - b)
@@ -52,18 +91,39 @@ const KINDS = [
       <h3 class="text-2xl">{{ subject.name }}</h3>
       <span class="text-dim">{{ subject.detail }}</span>
     </div>
-    <p v-if="subject.expect" class="mt-1 text-lg">{{ subject.expect }}</p>
+    <p v-if="subject.plan && !guided" class="mt-1 text-lg">{{ subject.plan.words }}</p>
     <Caution of="lamp_hot" class="my-3" />
+    <ClaimNote v-if="subject.claim" :claim="subject.claim" />
 
-    <div v-if="!reading || subject.stale" class="my-4">
+    <GuidedReading
+      v-if="guided && subject.plan && instruments.meter"
+      :name="subject.name"
+      :load-id="subject.loadId"
+      :choice-id="subject.choiceId"
+      :plan="subject.plan"
+      @accept="accept"
+      @leave="guided = false"
+    />
+    <div v-else-if="!reading || subject.stale" class="my-4">
       <p v-if="subject.stale" class="mb-2 font-semibold text-brick">
         The lamp was changed since this was read. The old reading is kept but counts no more.
       </p>
-      <p class="mb-2 text-dim">Ammeter in series with the lamp; volts read at the lamp at the same time.</p>
+      <button v-if="instruments.meter" type="button" class="btn btn-main mb-3 min-h-14 px-6 text-lg" @click="guided = true">
+        Take it with the meter
+      </button>
+      <p v-else class="mb-2">
+        <RouterLink class="text-brass underline" to="/shop">Enter a bench meter’s address</RouterLink>, and Miser takes the reading.
+      </p>
+      <ol v-if="subject.plan" class="mb-3 list-decimal pl-6 text-dim">
+        <li v-for="s in subject.plan.steps" :key="s">{{ s }}</li>
+      </ol>
       <div class="flex flex-wrap gap-2">
-        <button type="button" class="btn btn-main text-lg" @click="begin('settled')">Enter a settled reading</button>
+        <button type="button" class="btn text-lg" :class="instruments.meter ? '' : 'btn-main'" @click="begin('settled')">
+          Enter a settled reading
+        </button>
         <button type="button" class="btn text-lg" @click="begin('series')">Take a series</button>
         <button type="button" class="btn text-lg" @click="begin('cold')">Cold only</button>
+        <button type="button" class="btn text-lg" @click="log = true">A meter’s log</button>
       </div>
     </div>
 
@@ -78,6 +138,8 @@ const KINDS = [
           :step="0.1"
         />
       </div>
+      <button type="button" class="btn mt-2" :aria-pressed="bigKeys" @click="bigKeys = !bigKeys">Big keys</button>
+      <KeyPad v-if="bigKeys" :fields="padFields" />
       <div class="mt-3 grid max-w-2xl grid-cols-3 gap-3">
         <PickField :at="`${at}/kind`" label="Taken" :options="KINDS" />
         <PickField
@@ -113,17 +175,19 @@ const KINDS = [
           </ul>
         </template>
       </div>
+      <p v-if="reading.note" class="mt-2 font-semibold text-brick">{{ reading.note }}</p>
       <p v-if="view?.problem" class="mt-2 text-brick">{{ view.problem }}</p>
       <p v-if="reading.volts_at === 'battery' && view" class="mt-2">
         At the lamp: <FigureValue :figure="view.lamp_v" name="Volts at the lamp" sigma />
       </p>
 
       <div v-if="reading.kind === 'series'" class="mt-4">
-        <div class="flex flex-wrap gap-2">
+        <div class="flex max-h-72 flex-wrap gap-2 overflow-y-auto">
           <div v-for="s in samples" :key="s.id" class="w-28">
             <QuantityField :at="`${at}/samples/${s.id}/amps`" :label="`${s.t_s ?? '?'} s`" unit="A" :step="0.01" />
           </div>
           <button type="button" class="btn mt-7" @click="addSample">One more</button>
+          <a class="btn mt-7" :href="`/api/jobs/${job.id}/file?kind=series&reading=${reading.id}`" download>Series as CSV</a>
         </div>
         <p
           v-if="view?.advice_text"
@@ -152,6 +216,19 @@ const KINDS = [
         <p class="mb-2 text-dim">
           Read it again at another voltage, a volt or more away: with the engine running, or from a second battery.
         </p>
+        <GuidedReading
+          v-if="secondGuided && subject.plan"
+          :name="subject.name"
+          :load-id="subject.loadId"
+          :choice-id="subject.choiceId"
+          :plan="subject.plan"
+          second
+          @accept="acceptSecond"
+          @leave="secondGuided = false"
+        />
+        <button v-else-if="instruments.meter" type="button" class="btn mb-3" @click="secondGuided = true">
+          Take the second with the meter
+        </button>
         <div class="grid max-w-2xl grid-cols-2 gap-4">
           <QuantityField :at="`${at}/second/amps`" label="Amps, second" unit="A" :step="0.01" />
           <QuantityField :at="`${at}/second/volts`" label="Volts, second" unit="V" />
@@ -167,12 +244,17 @@ const KINDS = [
       </p>
       <div class="mt-4 flex flex-wrap gap-2">
         <button type="button" class="btn btn-main min-h-14 px-6 text-lg" @click="$emit('next')">Next lamp</button>
-        <button type="button" class="btn" @click="begin('settled')">Read it again</button>
+        <button type="button" class="btn" @click="instruments.meter ? (guided = true) : begin('settled')">Read it again</button>
         <button type="button" class="btn" @click="job.edit([{ op: 'remove', at }])">Remove this reading</button>
       </div>
       <p v-if="subject.readings.length > 1" class="mt-2 text-dim">
         {{ subject.readings.length }} readings kept; the best and latest counts.
       </p>
+      <details class="mt-4" :open="job.at(subject.claimAt) !== undefined">
+        <summary class="min-h-11 cursor-pointer py-2 font-semibold">Advertised against real: what does its seller say?</summary>
+        <ClaimFields :at="subject.claimAt" class="max-w-3xl" />
+      </details>
     </div>
+    <LogSheet :open="log" :name="subject.name" :load-id="subject.loadId" :choice-id="subject.choiceId" @close="log = false" />
   </section>
 </template>

@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
 import FigureValue from '../../ui/FigureValue.vue'
 import { plain } from '../../ui/format'
 import QuantityField from '../../ui/QuantityField.vue'
+import BaselinePart from './BaselinePart.vue'
+import ChargingPart from './ChargingPart.vue'
 import ReadingPane from './ReadingPane.vue'
 import { useSubjects } from './useSubjects'
 import TableSheet from './TableSheet.vue'
@@ -13,7 +16,11 @@ const job = useJob()
 const route = useRoute()
 const router = useRouter()
 const { subjects } = useSubjects()
-const table = ref(false)
+const view = ref<'one' | 'table' | 'charging' | 'baseline'>('one')
+const VIEWS = { one: 'One at a time', table: 'Table', charging: 'Charging', baseline: 'Baseline sheet' } as const
+const guided = ref(false)
+const instruments = useInstruments()
+void instruments.refresh()
 const importing = ref<'loads' | 'readings' | null>(null)
 const current = computed(
   () => subjects.value.find((s) => s.key === route.params.subject) ?? subjects.value.find((s) => !s.measured) ?? subjects.value[0],
@@ -36,19 +43,22 @@ function next() {
     <div class="mb-4 flex flex-wrap items-center gap-2">
       <h2 class="mr-auto text-xl">Readings</h2>
       <div role="group" aria-label="How readings are entered" class="flex">
-        <button type="button" class="btn" :aria-pressed="!table" @click="table = false">One at a time</button>
-        <button type="button" class="btn -ml-px" :aria-pressed="table" @click="table = true">Table</button>
+        <button v-for="(label, key) in VIEWS" :key="key" type="button" class="btn -ml-px" :aria-pressed="view === key" @click="view = key">
+          {{ label }}
+        </button>
       </div>
       <a class="btn" :href="`/api/jobs/${job.id}/file?kind=readings`" download>Readings as CSV</a>
       <a class="btn" :href="`/api/jobs/${job.id}/file?kind=loads`" download>Loads as CSV</a>
       <button type="button" class="btn" @click="importing = 'readings'">Take in CSV</button>
     </div>
-    <p v-if="subjects.length === 0" class="border-2 border-dashed border-line p-6 text-dim">
+    <BaselinePart v-if="view === 'baseline'" @draw="((view = 'one'), go($event))" @points="view = 'charging'" />
+    <ChargingPart v-else-if="view === 'charging'" />
+    <p v-else-if="subjects.length === 0" class="border-2 border-dashed border-line p-6 text-dim">
       Nothing to measure yet.
       <RouterLink class="text-brass underline" :to="{ name: 'intake', params: { id: job.id } }">Enter the lamps first.</RouterLink>
     </p>
 
-    <div v-else-if="!table" class="grid gap-6 min-[800px]:grid-cols-[17rem_minmax(0,1fr)]">
+    <div v-else-if="view === 'one'" class="grid gap-6 min-[800px]:grid-cols-[17rem_minmax(0,1fr)]">
       <ol class="max-h-[70vh] overflow-y-auto border-t border-line max-[799px]:max-h-56" aria-label="What is to be measured">
         <li v-for="s in subjects" :key="s.key">
           <button
@@ -70,7 +80,7 @@ function next() {
           </button>
         </li>
       </ol>
-      <ReadingPane v-if="current" :key="current.key" :subject="current" @next="next" />
+      <ReadingPane v-if="current" :key="current.key" v-model:guided="guided" :subject="current" @next="next" />
     </div>
 
     <div v-else class="overflow-x-auto">
@@ -120,7 +130,7 @@ function next() {
             <td v-else colspan="4" class="text-dim">not read</td>
             <td class="r"><FigureValue v-if="s.figure" :figure="s.figure" :name="s.name" fine sigma /></td>
             <td class="r">
-              <button type="button" class="btn" @click="((table = false), go(s.key))">{{ s.reading ? 'open' : 'read' }}</button>
+              <button type="button" class="btn" @click="((view = 'one'), go(s.key))">{{ s.reading ? 'open' : 'read' }}</button>
             </td>
           </tr>
         </tbody>

@@ -16,7 +16,9 @@ export interface Subject {
   stale: boolean
   amps: number | null
   figure: Figure | null
-  expect: string | null
+  plan: Schemas['Plan'] | null
+  claim: Schemas['ClaimView'] | null
+  claimAt: string
 }
 
 /** Everything that can be measured: each load as it came in, each part chosen. */
@@ -49,7 +51,9 @@ export function useSubjects() {
         stale,
         amps: view?.amps ?? null,
         figure: (choice ? computedLoad?.after : (computedLoad?.before ?? computedLoad?.after)) ?? null,
-        expect: choice ? null : (computedLoad?.expect ?? null),
+        plan: (choice ? computedLoad?.plan_after : computedLoad?.plan) ?? null,
+        claim: view?.claim ?? (choice ? computedLoad?.claim_after : computedLoad?.claim) ?? null,
+        claimAt: choice ? `/choices/${choice.id}/part/claim` : `/loads/${load.id}/claim`,
       }
     }
 

@@ -1,0 +1,134 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+require 'rack/test'
+require 'net/http'
+require 'puma'
+require 'puma/server'
+require_relative '../support/bench'
+require_relative '../../cli/demo_data'
+require_relative '../../server/app'
+
+# Instruments, guided readings and their stream over a real socket.
+class BenchRoutesTest < Miser::Test
+  include Miser::BenchSupport
+  include Rack::Test::Methods
+
+  def setup
+    @database = Miser::Cli::DemoData.open(File.join(@folder = Dir.mktmpdir, 'x.db'))
+    Miser::Store::Shop.new(@database)['instruments'] = bench.addresses
+    @app = Miser::Server::App.on(@database)
+  end
+
+  def teardown
+    @app.settings.runs.stop_all
+    @server&.stop(true)
+    super
+    @database.disconnect
+    FileUtils.rm_rf(@folder)
+  end
+
+  def app = @app.new
+
+  def call(verb, path, body = nil)
+    send(verb, path, body && JSON.generate(body), { 'CONTENT_TYPE' => 'application/json', 'HTTP_HOST' => '127.0.0.1:7373' })
+    last_response.body.empty? ? nil : JSON.parse(last_response.body)
+  end
+
+  def begin_run(**more) = call(:post, '/api/runs', { job: 'bracken420', load: 'l2', meter: 'bench_meter', light: 'light_meter', every_s: 0.05, pace: 60 }.merge(more))
+
+  def test_a_guided_reading_from_start_to_its_series
+    run = begin_run
+    assert_equal 201, last_response.status
+    assert_equal 409, begin_run && last_response.status
+    view = eventually(20) { call(:get, "/api/runs/#{run['id']}").then { |v| v if v['watch'] == 'settled' } }
+    assert_operator view['settled'], :>, 3
+    stopped = call(:post, "/api/runs/#{run['id']}/act", { act: 'stop' })
+    assert_equal 'stopped', stopped['state']
+    assert_equal 201, begin_run && last_response.status
+  end
+
+  def test_only_addresses_of_the_shop_are_spoken_to
+    assert_equal 404, begin_run(meter: 'elsewhere') && last_response.status
+    call(:post, '/api/instruments/nobody/try', {})
+    assert_equal 404, last_response.status
+    call(:post, '/api/runs', { job: 'bracken420', load: 'l2', meter: 'bench_meter', host: '10.0.0.1' })
+    refute_equal 500, last_response.status
+    [{ host: 'a b', port: 1 }, { host: 'x', port: 0 }, { host: 'x', port: 70_000 }, { host: '', port: 5 }, { host: 'http://x', port: 5 }].each do |address|
+      answer = call(:patch, '/api/shop', { instruments: [{ id: 'm', name: 'Meter', kind: 'meter' }.merge(address)] })
+      assert_equal 422, last_response.status, address.inspect
+      refute_empty answer['fields'].first['accepts']
+    end
+    call(:patch, '/api/shop', { instruments: [{ id: 'm', name: 'Meter', kind: 'meter', host: '127.0.0.1', port: 9 }] })
+    tried = call(:post, '/api/instruments/m/try', {})
+    refute tried['ok']
+    assert_match(/does not answer/, tried['message'])
+  end
+
+  def test_too_much_for_the_jack_is_refused_with_what_to_do
+    document = call(:get, '/api/jobs/bracken420')
+    call(:patch, '/api/jobs/bracken420', { revision: document['revision'], edits: [{ op: 'set', at: '/loads/l2/rated_w', value: '120' }, { op: 'unset', at: '/loads/l2/base' }] })
+    answer = begin_run
+    assert_equal 422, last_response.status
+    assert_match(/clamp/, answer['message'])
+  end
+
+  def port
+    @server ||= Puma::Server.new(@app, nil, min_threads: 1, max_threads: 8).tap do |s|
+      @port = s.add_tcp_listener('127.0.0.1', 0).addr[1]
+      s.run
+    end
+    @port
+  end
+
+  # @return [Array<Integer>] numbers of the events seen until so many have come
+  def listen(id, count, after: nil)
+    numbers = []
+    give_up = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 10
+    headers = { 'Host' => "127.0.0.1:#{port}" }
+    headers['Last-Event-ID'] = after.to_s if after
+    Net::HTTP.start('127.0.0.1', port) do |http|
+      http.read_timeout = 5
+      http.request(Net::HTTP::Get.new("/api/runs/#{id}/events", headers)) do |response|
+        assert_equal 'text/event-stream', response['Content-Type'].split(';').first
+        response.read_body do |chunk|
+          numbers.concat(chunk.scan(/^id: (\d+)$/).flatten.map(&:to_i))
+          raise 'no events' if Process.clock_gettime(Process::CLOCK_MONOTONIC) > give_up
+          throw :enough if numbers.size >= count
+        end
+      end
+    end
+  ensure
+    return numbers # rubocop:disable Lint/EnsureReturn -- what was seen until the line was cut
+  end
+
+  def test_a_stream_cut_off_is_taken_up_without_a_gap
+    run = begin_run
+    first = catch(:enough) { listen(run['id'], 20) } || []
+    more = catch(:enough) { listen(run['id'], 20, after: first.last) } || []
+    together = first + more
+    assert_operator together.size, :>=, 40
+    assert_equal (1..together.last).to_a, together
+  end
+
+  def test_a_log_comes_in_by_preview_and_a_series_goes_out
+    text = "time [s],amps\n0,1.88\n60,1.80\n120,1.76\n180,bad\n"
+    preview = call(:post, '/api/jobs/bracken420/log', { text: text, load: 'l2' })
+    assert_equal [3, 4, 1], [preview['taken'], preview['rows'], preview['errors'].size]
+    assert_in_delta 1.72, preview['settled'], 1e-6
+    refute(call(:get, '/api/jobs/bracken420')['document']['readings'].any? { |r| r['load_id'] == 'l2' })
+    taken = call(:post, '/api/jobs/bracken420/log', { text: text, load: 'l2', accept: true })
+    reading = taken['job']['document']['readings'].find { |r| r['load_id'] == 'l2' }
+    assert_equal 3, reading['samples'].size
+    get "/api/jobs/bracken420/file?kind=series&reading=#{reading['id']}", {}, { 'HTTP_HOST' => '127.0.0.1' }
+    assert_equal "time [s],amps [A]\r\n0.0,1.88\r\n60.0,1.8\r\n120.0,1.76\r\n", last_response.body.force_encoding("UTF-8")
+    assert_equal 422, call(:post, '/api/jobs/bracken420/log', { text: text, load: 'nothing', accept: true }) && last_response.status
+  end
+
+  def test_nonsense_gets_a_clear_answer
+    [{ act: 'x' }, {}, { act: nil }].each { |body| call(:post, '/api/runs/none/act', body) && assert_includes([404, 422], last_response.status) }
+    [{ pace: 0 }, { every_s: -1 }, { source: 'sun' }, { load: 'no' }].each { |body| assert_includes [404, 422], begin_run(**body) && last_response.status, body.inspect }
+    call(:post, '/api/jobs/bracken420/log', { text: '', load: 'l2' })
+    assert_equal 422, last_response.status
+  end
+end

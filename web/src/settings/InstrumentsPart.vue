@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, freshId, type FieldError, type Schemas } from '../api/client'
+
+type Instrument = Schemas['Instrument']
+const props = defineProps<{ instruments: Instrument[] }>()
+const emit = defineEmits<{ saved: [shop: Schemas['Shop']] }>()
+
+const KINDS = [
+  { key: 'meter', label: 'bench meter, amps in series' },
+  { key: 'light_meter', label: 'light meter' },
+] as const
+/** What is on screen: kept as typed until the shop takes it. */
+const rows = ref<(Omit<Instrument, 'port'> & { port: string })[]>(props.instruments.map((i) => ({ ...i, port: String(i.port) })))
+const errors = ref<FieldError[]>([])
+const tried = ref<Record<string, Schemas['InstrumentTry'] | 'trying'>>({})
+
+async function save() {
+  errors.value = []
+  const body = { instruments: rows.value.map((r) => ({ ...r, port: Number(r.port) })) }
+  try {
+    const { data, error } = await api.PATCH('/api/shop', { body })
+    if (data) emit('saved', data)
+    else errors.value = error?.fields ?? []
+  } catch {
+    errors.value = [{ at: '', field: 'Instruments', message: 'not saved: Miser does not answer', accepts: 'what you typed stays here' }]
+  }
+}
+function add() {
+  rows.value.push({ id: freshId(), name: 'Bench meter', kind: 'meter', host: '', port: '5025' })
+}
+function remove(id: string) {
+  rows.value = rows.value.filter((r) => r.id !== id)
+  void save()
+}
+async function attempt(id: string) {
+  tried.value[id] = 'trying'
+  try {
+    const { data, error } = await api.POST('/api/instruments/{id}/try', { params: { path: { id } } })
+    tried.value[id] = data ?? {
+      ok: false,
+      identity: null,
+      simulated: false,
+      took_ms: null,
+      message: error?.message ?? 'not saved yet',
+      remedy: 'Mend its address first.',
+    }
+  } catch {
+    delete tried.value[id]
+  }
+}
+function result(id: string) {
+  const found = tried.value[id]
+  return found === 'trying' || found === undefined ? null : found
+}
+</script>
+
+<template>
+  <section class="mt-6" aria-labelledby="instruments-head">
+    <h2 id="instruments-head" class="mb-1 text-lg">Instruments</h2>
+    <p class="mb-2 text-dim">Bench instruments that speak SCPI over the network. Miser speaks to these addresses and to no others.</p>
+    <ul class="border-t border-line">
+      <li v-for="r in rows" :key="r.id" class="border-b border-line py-3" data-testid="instrument">
+        <div class="grid items-end gap-3 sm:grid-cols-[1fr_15rem_12rem_7rem_auto]">
+          <label class="block"
+            ><span class="mb-1 block text-dim">Name</span><input v-model="r.name" class="field" maxlength="60" @change="save"
+          /></label>
+          <label class="block"
+            ><span class="mb-1 block text-dim">Kind</span>
+            <select v-model="r.kind" class="field" @change="save">
+              <option v-for="k in KINDS" :key="k.key" :value="k.key">{{ k.label }}</option>
+            </select></label
+          >
+          <label class="block"
+            ><span class="mb-1 block text-dim">Address</span
+            ><input v-model="r.host" class="field num" placeholder="192.168.1.20" autocomplete="off" spellcheck="false" @change="save"
+          /></label>
+          <label class="block"
+            ><span class="mb-1 block text-dim">Port</span><input v-model="r.port" class="field num" inputmode="numeric" @change="save"
+          /></label>
+          <span class="flex gap-1">
+            <button type="button" class="btn" :disabled="tried[r.id] === 'trying'" @click="attempt(r.id)">Test</button>
+            <button type="button" class="btn btn-bare" :aria-label="`Remove ${r.name}`" @click="remove(r.id)">✕</button>
+          </span>
+        </div>
+        <p v-if="tried[r.id] === 'trying'" class="mt-2 text-dim" role="status">Asking …</p>
+        <p v-else-if="result(r.id)" class="mt-2" :class="result(r.id)?.ok ? 'text-moss' : 'text-brick'" role="status">
+          <template v-if="result(r.id)?.ok"
+            >Answers: <span class="num">{{ result(r.id)?.identity }}</span><b v-if="result(r.id)?.simulated">
+              (simulated: it measures nothing)</b
+            ></template
+          >
+          <template v-else>{{ r.name }} {{ result(r.id)?.message }}. {{ result(r.id)?.remedy }}</template>
+        </p>
+      </li>
+    </ul>
+    <p v-for="e in errors" :key="e.at + e.message" class="mt-2 text-brick" role="alert">
+      {{ e.field }}: {{ e.message }}. Accepted: {{ e.accepts }}.
+    </p>
+    <button type="button" class="btn mt-3" @click="add">Add an instrument</button>
+  </section>
+</template>

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '../../api/client'
+import { useJob } from '../../state/useJob'
+import { plain } from '../../ui/format'
+import Caution from '../../ui/Caution.vue'
+import QuantityField from '../../ui/QuantityField.vue'
+import YesNo from '../../ui/YesNo.vue'
+
+/** Everything to read before parts come off, and again afterwards. */
+defineEmits<{ draw: [subject: string]; points: [] }>()
+const job = useJob()
+const side = ref<'before' | 'after'>('before')
+const items = computed(() => job.view?.baseline[side.value] ?? [])
+const left = computed(() => items.value.filter((i) => !i.done).length)
+const TONES = { healthy: 'text-moss', watch: 'text-brass', unhealthy: 'text-brick' } as const
+
+function figure(item: Schemas['BaselineItem']) {
+  return item.value === null ? 'not read' : `${plain(item.value, item.unit === 'A' ? 2 : 1)} ${item.unit ?? ''}`
+}
+</script>
+
+<template>
+  <section aria-labelledby="baseline-head" class="max-w-4xl" data-testid="baseline">
+    <div class="mb-2 flex flex-wrap items-center gap-3">
+      <h3 id="baseline-head" class="text-lg">
+        {{ side === 'before' ? 'Before anything comes off' : 'The same again, after the change' }}:
+        <span :class="left ? 'text-brass' : 'text-moss'">{{ left ? `${left} still to read` : 'all read' }}</span>
+      </h3>
+      <div role="group" aria-label="Side" class="ml-auto flex">
+        <button type="button" class="btn" :aria-pressed="side === 'before'" @click="side = 'before'">As it came in</button>
+        <button type="button" class="btn -ml-px" :aria-pressed="side === 'after'" @click="side = 'after'">After</button>
+      </div>
+    </div>
+    <Caution of="running_engine" class="mb-2" />
+    <table class="sheet w-full">
+      <thead>
+        <tr>
+          <th><span class="sr-only">state</span></th>
+          <th>what</th>
+          <th>reading</th>
+          <th>says</th>
+          <th class="r">takes from the doubt</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="i in items" :key="i.key" :data-item="i.key">
+          <td>
+            <span class="inline-block h-4 w-4 border-2 border-dim" :class="i.done ? 'bg-dim' : ''" aria-hidden="true" /><span
+              class="sr-only"
+              >{{ i.done ? 'read' : 'to read' }}</span
+            >
+          </td>
+          <td>
+            <span class="font-semibold">{{ i.label }}</span><span v-if="!i.done && i.why" class="block text-sm text-dim">{{ i.why }}</span>
+          </td>
+          <td class="min-w-44">
+            <YesNo v-if="i.key === 'tried'" :at="i.at" label="tried, all work or noted" />
+            <button v-else-if="i.subject" type="button" class="btn" @click="$emit('draw', i.subject)">
+              {{ i.done ? figure(i) : 'read it' }}
+            </button>
+            <button v-else-if="i.key.startsWith('points/')" type="button" class="btn" @click="$emit('points')">
+              {{ i.done ? 'measured' : 'measure it' }}
+            </button>
+            <QuantityField v-else :at="i.at" :label="i.label" :unit="i.unit === '1/min' ? '/min' : (i.unit ?? '')" hide-label />
+          </td>
+          <td>
+            <span v-if="i.call" :class="TONES[i.call.verdict]" class="font-semibold">{{ i.call.text }}</span>
+          </td>
+          <td class="r num">{{ i.share !== null && i.share >= 0.005 ? `${Math.round(i.share * 100)} %` : '' }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
