@@ -64,7 +64,7 @@ module Miser
           @buffer << @socket.read_nonblock(MOST_BYTES)
         end
         @buffer.slice!(0..cut).scrub('?').strip
-      rescue SystemCallError, EOFError, IOError
+      rescue SystemCallError, IOError
         raise Trouble, :pulled
       end
 

@@ -54,7 +54,7 @@ module Miser
 
       # By the words of the header, else first column time, second value.
       def guess
-        time = columns.index { |c| c.match?(/time|zeit|sec|stamp|elapsed|clock|\bt\b/i) } || 0
+        time = columns.index { |c| c.match?(/time|sec|stamp|elapsed|clock|\bt\b/i) } || 0
         value = columns.index { |c| c.match?(/amp|curr|value|reading|\[m?A\]|\bm?A\b/i) } || columns.each_index.find { |i| i != time } || 0
         { 'time_column' => time, 'time_unit' => time_unit(time), 'value_column' => value, 'value_unit' => columns[value].match?(/\bmA\b|milli/i) ? 'mA' : 'A' }
       end
@@ -88,7 +88,11 @@ module Miser
       end
 
       def seconds(text)
-        mapping['time_unit'] == 'clock' ? Time.parse(text).to_f : Quantity.parse(text.match?(/[a-z]/i) ? text : "#{text} #{mapping['time_unit']}", 's')
+        if mapping['time_unit'] == 'clock'
+          Time.parse(text).to_f
+        else
+          Quantity.parse(text.match?(/[a-z]/i) ? text : "#{text} #{mapping['time_unit']}", 's')
+        end
       end
 
       def amps(text)

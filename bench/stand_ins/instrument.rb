@@ -9,6 +9,8 @@ module Miser
     class Instrument
       ERRORS = { header: '-113,"Undefined header"', range: '-222,"Data out of range"', data: '-104,"Data type error"' }.freeze
       FAULTS = %w[none silent garbage overload pulled].freeze
+      # What follows the law in the words that put a lamp on the bench.
+      NAMES = %i[volts amps drift tau_s lux min_v forward_v].freeze
       OVERLOAD = '+9.90000000E+37'
 
       attr_reader :fault
@@ -63,8 +65,6 @@ module Miser
       rescue ArgumentError, TypeError, FloatDomainError
         complain(:data)
       end
-
-      NAMES = %i[volts amps drift tau_s lux min_v forward_v].freeze
 
       # law volts amps [drift tau_s lux min_v forward_v]
       def specimen(arguments)

@@ -34,7 +34,7 @@ module Miser
       def idle(volts, rest_v = nil)
         if volts > OVER_V then call('unhealthy', '%.2f V idling: over %.1f V the regulator is at fault.', volts, OVER_V)
         elsif volts >= HOLDS_V then call('healthy', '%.2f V idling: it charges even here.', volts)
-        elsif volts >= (rest_v || HALF_V + 0.4) + LIFT_V then call('healthy', '%.2f V idling: above the battery, so it charges a little.', volts)
+        elsif volts >= (rest_v || (HALF_V + 0.4)) + LIFT_V then call('healthy', '%.2f V idling: above the battery, so it charges a little.', volts)
         else call('watch', '%.2f V idling: the battery feeds. On many machines usual; the budget says how much.', volts)
         end
       end

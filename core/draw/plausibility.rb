@@ -28,23 +28,25 @@ module Miser
         @filament = filament
         @verdict = :unknown
         @suspects = []
-        return absurd unless rated_w&.positive?
-
-        @expected = takes(rated_w)
-        @low = @expected * (1 - width)
-        @high = @expected * (1 + width)
-        return @verdict = :expected if amps.between?(low, high)
-
-        @evidence = Suspect::Evidence.new(amps: amps, volts: volts, expected: expected, low: low, high: high, others: other_w.map { |w| takes(w) },
-                                          filament: filament, at_lamp: volts_at_lamp, rated_w: rated_w)
-        @suspects = Suspect.ranked(@evidence)
-        @verdict = SLIPS.include?(suspects.first&.first&.key) ? :slip : :outside
+        rated_w&.positive? ? place(rated_w, width, volts_at_lamp, other_w) : absurd
       end
 
       # @return [Array<String>] reasons with their checks, the likeliest first
       def remarks = @remarks ||= suspects.map { |s, _| s.words(@evidence) }
 
       private
+
+      def place(rated_w, width, at_lamp, other_w)
+        @expected = takes(rated_w)
+        @low = @expected * (1 - width)
+        @high = @expected * (1 + width)
+        return @verdict = :expected if @amps.between?(low, high)
+
+        @evidence = Suspect::Evidence.new(amps: @amps, volts: @volts, expected: expected, low: low, high: high, others: other_w.map { |w| takes(w) },
+                                          filament: @filament, at_lamp: at_lamp, rated_w: rated_w)
+        @suspects = Suspect.ranked(@evidence)
+        @verdict = SLIPS.include?(suspects.first&.first&.key) ? :slip : :outside
+      end
 
       def takes(watts) = @filament ? Filament.new(volts: NOMINAL_V, amps: watts / NOMINAL_V).current(@volts) : watts / @volts
 

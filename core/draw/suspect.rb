@@ -69,7 +69,7 @@ module Miser
         new('not_warm', 'It was read before it had settled.', 'Watch it for some minutes, or take a series.') { |e| e.high? && !e.filament ? 0.4 : 0 }
       ].freeze
 
-      def self.nearest(evidence) = LISTED_W.min_by { |w| (Math.log(evidence.amps / (w / evidence.rated_w * evidence.expected))).abs }
+      def self.nearest(evidence) = LISTED_W.min_by { |w| Math.log(evidence.amps / (w / evidence.rated_w * evidence.expected)).abs }
 
       LEAST = 0.1
 

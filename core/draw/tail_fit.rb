@@ -38,18 +38,18 @@ module Miser
 
       # Standard uncertainty of c, with τ unknown: from the normal equations.
       # @return [Float]
-      def sigma
-        @sigma ||= begin
-          rows = @samples.map { |t, _| e = Math.exp(-(t - @start) / tau) and [1.0, e, b * (t - @start) / (tau**2) * e] }
-          m = Array.new(3) { |i| Array.new(3) { |j| rows.sum { |r| r[i] * r[j] } } }
-          minor = (m[1][1] * m[2][2]) - (m[1][2]**2)
-          det = (m[0][0] * minor) - (m[0][1] * ((m[1][0] * m[2][2]) - (m[1][2] * m[2][0]))) + (m[0][2] * ((m[1][0] * m[2][1]) - (m[1][1] * m[2][0])))
-          share = minor / det
-          share.finite? && share.positive? ? noise * Math.sqrt(share) : Float::INFINITY
-        end
-      end
+      def sigma = @sigma ||= noise * Math.sqrt(share_of_end)
 
       private
+
+      # First member of the inverse of the normal matrix, by its minors.
+      def share_of_end
+        rows = @samples.map { |t, _| [t - @start, Math.exp(-(t - @start) / tau)] }.map { |t, e| [1.0, e, b * t / (tau**2) * e] }
+        (aa, ab, ac), (_, bb, bc), (_, _, cc) = Array.new(3) { |i| Array.new(3) { |j| rows.sum { |r| r[i] * r[j] } } }
+        minor = (bb * cc) - (bc**2)
+        share = minor / ((aa * minor) - (ab * ((ab * cc) - (bc * ac))) + (ac * ((ab * bc) - (bb * ac))))
+        share.finite? && share.positive? ? share : Float::INFINITY
+      end
 
       # Best τ of a grid, then golden section between its neighbours.
       def search
@@ -69,10 +69,14 @@ module Miser
         f2 = cost[x2]
         NARROWING.times do
           if f1 < f2
-            high, x2, f2 = x2, x1, f1
+            high = x2
+            x2 = x1
+            f2 = f1
             f1 = cost[x1 = high - (GOLDEN * (high - low))]
           else
-            low, x1, f1 = x1, x2, f2
+            low = x1
+            x1 = x2
+            f1 = f2
             f2 = cost[x2 = low + (GOLDEN * (high - low))]
           end
         end

@@ -72,14 +72,17 @@ module Miser
         after = budget.entries('after').to_h { |e| [e.id, e] }
         wanted = budget.with_all_wanted.to_h { |e| [e.id, e] }
         budget.document['loads'].map do |row|
-          entry = before[row['id']] || after[row['id']] || wanted[row['id']]
-          load = entry.load
-          { id: row['id'], before: before[row['id']] && figure(budget.figure("load/before/#{row['id']}"), "load/before/#{row['id']}"),
-            after: after[row['id']] && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"), kind: (after[row['id']] || entry).kind,
-            law: load.law_key, law_label: Draw::Law.named(load.law_key).label, law_origin: load.law_origin, origin: load.anchor&.origin&.label, measured: load.measured? || false,
-            expect: Draw::Jack.words(load), plan: plan(load), claim: claim(load), plan_after: (after[row['id']] if after[row['id']]&.choice)&.then { |e| plan(e.load) },
-            claim_after: (after[row['id']] if after[row['id']]&.choice)&.then { |e| claim(e.load) } }
+          load_row(budget, row, before[row['id']], after[row['id']], wanted[row['id']])
         end
+      end
+
+      def load_row(budget, row, before, after, wanted)
+        load = (before || after || wanted).load
+        chosen = after&.choice && after.load
+        { id: row['id'], before: before && figure(budget.figure("load/before/#{row['id']}"), "load/before/#{row['id']}"),
+          after: after && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"), kind: (after || before || wanted).kind,
+          law: load.law_key, law_label: Draw::Law.named(load.law_key).label, law_origin: load.law_origin, origin: load.anchor&.origin&.label, measured: load.measured? || false,
+          expect: Draw::Jack.words(load), plan: plan(load), claim: claim(load), plan_after: chosen && plan(chosen), claim_after: chosen && claim(chosen) }
       end
 
       def plan(load) = Draw::Jack.plan(load).to_h

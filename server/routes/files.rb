@@ -19,12 +19,8 @@ module Miser
             document = found(settings.jobs.find(params['id'])).document
             name = document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase
             kind = params['kind']
-            if kind == 'series'
-              reading = found(document['readings'].find { |r| r['id'] == params['reading'] }, 'reading')
-              attachment("#{name}-series.csv")
-              content_type('text/csv;charset=utf-8')
-              next Formats::MeterLog.write(reading)
-            end
+            next Files.series(self, document, name) if kind == 'series'
+
             table = TABLES[kind]
             unless table || kind == 'job'
               raise Refusal.new(404, 'There is no such file.',
@@ -53,6 +49,13 @@ module Miser
           end
         end
 
+        def self.series(app, document, name)
+          reading = app.found(document['readings'].find { |r| r['id'] == app.params['reading'] }, 'reading')
+          app.attachment("#{name}-series.csv")
+          app.content_type('text/csv;charset=utf-8')
+          Formats::MeterLog.write(reading)
+        end
+
         def self.table(jobs, saved, body)
           preview = TABLES.fetch(body['kind']).preview(body['text'], saved.document)
           rows = preview[:rows].map { |r| r.slice(:line, :name, :change).merge(errors: r[:errors].map(&:to_h)) }
@@ -71,6 +74,10 @@ module Miser
 
         # A meter's log as a series of one load: what would come in, then in.
         def self.log(jobs, saved, body)
+          unless saved.document['loads'].any? { |l| l['id'] == body['load'] }
+            raise Refusal.new(422, 'This can’t be taken.', kept: 'Nothing was changed.', fields: [{ at: '/load', field: 'load', message: 'is no load of this job', accepts: 'the id of a load' }])
+          end
+
           log = Formats::MeterLog.new(body['text'], body['mapping'])
           warm = Draw::WarmUp.new(log.samples)
           preview = { columns: log.columns, mapping: log.mapping, first_rows: log.sample_rows, rows: log.rows, taken: log.samples.size, errors: log.errors.first(50).map(&:to_h),

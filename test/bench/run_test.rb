@@ -15,7 +15,7 @@ class RunTest < Miser::Test
     assert_in_delta 1.6 * 1.004 * 12.5 / view[:volts], view[:settled], 0.02
     assert_operator view[:cold], :>, view[:settled] * 1.04
     assert view[:simulated]
-    assert_equal view[:series].map { |s| s[:t_s] }.sort, view[:series].map { |s| s[:t_s] }
+    assert_equal(view[:series].map { |s| s[:t_s] }.sort, view[:series].map { |s| s[:t_s] })
     assert_operator view[:series].size, :<=, Miser::Draw::Watch::KEPT
     assert_operator run.counts[:light], :>, 5
   end

@@ -6,6 +6,7 @@ require_relative '../support/bench'
 # The protocol, against the stand-ins and against servers that do everything wrong.
 class ScpiTest < Miser::Test
   include Miser::BenchSupport
+
   Trouble = Miser::Instruments::Trouble
 
   def meter(address = meter_address, timeout: 1.0) = (@meter = Miser::Instruments::Meter.new(address, timeout: timeout))
@@ -110,7 +111,7 @@ class ScpiTest < Miser::Test
   end
 
   def test_an_endless_line_binary_and_half_an_answer
-    { "#{'x' * 5000}" => :garbage, "\xFF\xFE\x00\n" => :garbage, 'half' => :silent, "web server\n" => :garbage }.each do |answer, kind|
+    { ('x' * 5000).to_s => :garbage, "\xFF\xFE\x00\n" => :garbage, 'half' => :silent, "web server\n" => :garbage }.each do |answer, kind|
       hostile(answer) { |address| assert_equal(kind, assert_raises(Trouble, answer[0, 20].inspect) { meter(address, timeout: 0.3) }.kind) }
     end
     assert_equal(:unreachable, assert_raises(Trouble) { meter({ 'host' => '127.0.0.1', 'port' => 9 }) }.kind)

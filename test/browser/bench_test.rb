@@ -63,6 +63,7 @@ class BenchScreenTest < Miser::BrowserTest
     click_on 'Go on'
     assert_no_text 'went away in the middle'
     click_on 'Accept'
+    assert_no_selector 'h3', text: 'Headlamp, low'
     saved!
     refute_empty readings('l1').first['samples']
   end
@@ -131,6 +132,6 @@ class BenchScreenTest < Miser::BrowserTest
       click_on 'Take in 3 samples'
     end
     assert_selector '[data-testid=advice]'
-    assert_equal [4.5, 4.42, 4.39], readings('l1').first['samples'].map { |s| s['amps'] }
+    assert_equal([4.5, 4.42, 4.39], readings('l1').first['samples'].map { |s| s['amps'] })
   end
 end

@@ -39,7 +39,7 @@ class BenchRulesTest < Miser::Test
     w = feed(watch, 30) { |t| t < 20 ? 1.8 : 0.0 }
     assert_equal :lost, w.state
     assert_operator w.series.last[0], :>, 15
-    assert_equal :warming, feed(watch, 30) { |t| (t - 10).abs < 0.1 ? 0.0 : 1.8 }.tap { |x| assert_in_delta 30, x.seconds, 0.6 }.state.then { |s| s == :settled ? :warming : s }
+    assert_equal(:warming, feed(watch, 30) { |t| (t - 10).abs < 0.1 ? 0.0 : 1.8 }.tap { |x| assert_in_delta 30, x.seconds, 0.6 }.state.then { |s| s == :settled ? :warming : s })
   end
 
   def test_a_long_watch_stays_small_and_even
@@ -53,7 +53,7 @@ class BenchRulesTest < Miser::Test
   def test_a_claim_against_its_own_harness
     claim = Claim.new('watts' => 420.0, 'fuse_a' => 30.0, 'wire_mm2' => Wire.area(12), 'lumens' => 40_000.0)
     assert_in_delta 33.6, claim.amps, 1e-9
-    assert_equal 2, claim.findings.count { |f| f.level == 'impossible' && f.text.include?('33.6 A') }
+    assert_equal(2, claim.findings.count { |f| f.level == 'impossible' && f.text.include?('33.6 A') })
     assert_in_delta 375, claim.ceiling_w, 1e-9
     assert_equal [147.0, 375.0], claim.range_w(settings)
     assert_match(/Advertised 420 W, takes 71.5 W: 17 %/, claim.beside(71.5))
@@ -119,7 +119,7 @@ class BenchRulesTest < Miser::Test
     job = plain_job(loads: [lamp('a', figures: stated(4.4, origin: 'nominal')), lamp('b', role: 'signal_left', figures: stated(0.2)), lamp('c', role: 'tail', figures: stated(0.4))],
                     choices: [swap('a', figures: stated(1.7))], readings: [{ 'id' => 'r', 'load_id' => 'c', 'kind' => 'settled', 'amps' => 0.4, 'volts' => 12.5 }])
     before = Miser::Baseline.new(budget(job), 'before').items
-    assert_equal before.map(&:done), before.map(&:done).sort_by { |d| d ? 1 : 0 }
+    assert_equal(before.map(&:done), before.map(&:done).sort_by { |d| d ? 1 : 0 })
     shares = before.reject(&:done).map { |i| i.share || 0 }
     assert_equal shares.sort.reverse, shares
     assert_equal 'points/main', before.first.key, 'a rating is what is known least'

@@ -94,6 +94,7 @@ class BenchRoutesTest < Miser::Test
         response.read_body do |chunk|
           numbers.concat(chunk.scan(/^id: (\d+)$/).flatten.map(&:to_i))
           raise 'no events' if Process.clock_gettime(Process::CLOCK_MONOTONIC) > give_up
+
           throw :enough if numbers.size >= count
         end
       end
@@ -121,7 +122,7 @@ class BenchRoutesTest < Miser::Test
     reading = taken['job']['document']['readings'].find { |r| r['load_id'] == 'l2' }
     assert_equal 3, reading['samples'].size
     get "/api/jobs/bracken420/file?kind=series&reading=#{reading['id']}", {}, { 'HTTP_HOST' => '127.0.0.1' }
-    assert_equal "time [s],amps [A]\r\n0.0,1.88\r\n60.0,1.8\r\n120.0,1.76\r\n", last_response.body.force_encoding("UTF-8")
+    assert_equal "time [s],amps [A]\r\n0.0,1.88\r\n60.0,1.8\r\n120.0,1.76\r\n", last_response.body.force_encoding('UTF-8')
     assert_equal 422, call(:post, '/api/jobs/bracken420/log', { text: text, load: 'nothing', accept: true }) && last_response.status
   end
 

@@ -8,6 +8,7 @@ const KEYS = [
   ['1 … 5', 'go to a stage of the ticket'],
   ['N', 'the next missing thing'],
   ['R', 'take a reading'],
+  ['A  R', 'accept or repeat what the meter took'],
   ['B', 'before or after, on the rail'],
   ['T', 'light or dark'],
   ['Ctrl Z', 'undo'],

@@ -61,11 +61,11 @@ function slide(event: Event) {
 <template>
   <section aria-label="Amp rail" class="border-b border-line bg-leaf px-5 pt-1 pb-0" data-testid="rail">
     <RailMarks />
-    <div class="flex flex-wrap items-center gap-x-4">
+    <div class="flex flex-wrap items-center gap-x-3.5">
       <label class="sr-only" for="rail-scenario">Scenario</label>
       <select
         id="rail-scenario"
-        class="min-h-11 w-auto max-w-[15rem] border-0 border-b-2 border-edge bg-leaf pr-1 font-bold"
+        class="min-h-11 w-auto max-w-[14rem] border-0 border-b-2 border-edge bg-leaf pr-1 font-bold"
         :value="rail.scenario.value?.id"
         @change="job.look({ scenario: ($event.target as HTMLSelectElement).value })"
       >
@@ -92,11 +92,11 @@ function slide(event: Event) {
       <span v-if="rail.systemV(job.side)?.value"
         >at <FigureValue :figure="rail.systemV(job.side)!" name="System volts" class="font-semibold"
       /></span>
-      <span class="ml-auto flex flex-wrap gap-x-3 text-sm text-dim" aria-hidden="true">
-        <span v-for="k in kinds" :key="k.key" class="flex items-center gap-1.5">
-          <svg width="18" height="18">
-            <rect width="18" height="18" :fill="k.tone" />
-            <rect y="9" width="18" height="9" :fill="k.pattern" /></svg
+      <span class="ml-auto flex flex-wrap gap-x-2.5 text-sm text-dim" aria-hidden="true">
+        <span v-for="k in kinds" :key="k.key" class="flex items-center gap-1">
+          <svg width="14" height="18">
+            <rect width="14" height="18" :fill="k.tone" />
+            <rect y="9" width="14" height="9" :fill="k.pattern" /></svg
           >{{ k.label }}
         </span>
       </span>

@@ -46,9 +46,8 @@ const tone = computed(() =>
   run.value?.watch === 'settled' ? 'text-moss' : run.value?.watch === 'lost' || run.value?.trouble ? 'text-brick' : 'text-brass',
 )
 
-async function accept() {
+function accept() {
   if (!acceptable.value || !run.value) return
-  await act('stop')
   emit('accept', run.value)
   leave()
 }

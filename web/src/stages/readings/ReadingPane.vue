@@ -170,9 +170,10 @@ const KINDS = [
           <p v-if="view.window.low" class="font-semibold text-brick">
             Expected {{ plain(view.window.low, 2) }} to {{ plain(view.window.high ?? 0, 2) }} A.
           </p>
-          <ul class="list-disc pl-5">
+          <p v-if="view.window.remarks.length > 1" class="text-dim">Likeliest first, each with the check that tells it apart:</p>
+          <ol class="list-decimal pl-6">
             <li v-for="r in view.window.remarks" :key="r">{{ r }}</li>
-          </ul>
+          </ol>
         </template>
       </div>
       <p v-if="reading.note" class="mt-2 font-semibold text-brick">{{ reading.note }}</p>

@@ -16,8 +16,9 @@ const job = useJob()
 const route = useRoute()
 const router = useRouter()
 const { subjects } = useSubjects()
-const view = ref<'one' | 'table' | 'charging' | 'baseline'>('one')
 const VIEWS = { one: 'One at a time', table: 'Table', charging: 'Charging', baseline: 'Baseline sheet' } as const
+type View = keyof typeof VIEWS
+const view = computed<View>(() => (String(route.query.view) in VIEWS ? (route.query.view as View) : 'one'))
 const guided = ref(false)
 const instruments = useInstruments()
 void instruments.refresh()
@@ -28,6 +29,9 @@ const current = computed(
 
 function go(key: string) {
   void router.replace({ name: 'readings', params: { id: job.id, subject: key } })
+}
+function look(at: View) {
+  void router.push({ params: route.params, query: at === 'one' ? {} : { view: at } })
 }
 function next() {
   const i = subjects.value.findIndex((s) => s.key === current.value?.key)
@@ -43,7 +47,7 @@ function next() {
     <div class="mb-4 flex flex-wrap items-center gap-2">
       <h2 class="mr-auto text-xl">Readings</h2>
       <div role="group" aria-label="How readings are entered" class="flex">
-        <button v-for="(label, key) in VIEWS" :key="key" type="button" class="btn -ml-px" :aria-pressed="view === key" @click="view = key">
+        <button v-for="(label, key) in VIEWS" :key="key" type="button" class="btn -ml-px" :aria-pressed="view === key" @click="look(key)">
           {{ label }}
         </button>
       </div>
@@ -51,7 +55,7 @@ function next() {
       <a class="btn" :href="`/api/jobs/${job.id}/file?kind=loads`" download>Loads as CSV</a>
       <button type="button" class="btn" @click="importing = 'readings'">Take in CSV</button>
     </div>
-    <BaselinePart v-if="view === 'baseline'" @draw="((view = 'one'), go($event))" @points="view = 'charging'" />
+    <BaselinePart v-if="view === 'baseline'" @draw="go" @points="look('charging')" />
     <ChargingPart v-else-if="view === 'charging'" />
     <p v-else-if="subjects.length === 0" class="border-2 border-dashed border-line p-6 text-dim">
       Nothing to measure yet.
@@ -130,7 +134,7 @@ function next() {
             <td v-else colspan="4" class="text-dim">not read</td>
             <td class="r"><FigureValue v-if="s.figure" :figure="s.figure" :name="s.name" fine sigma /></td>
             <td class="r">
-              <button type="button" class="btn" @click="((view = 'one'), go(s.key))">{{ s.reading ? 'open' : 'read' }}</button>
+              <button type="button" class="btn" @click="go(s.key)">{{ s.reading ? 'open' : 'read' }}</button>
             </td>
           </tr>
         </tbody>
