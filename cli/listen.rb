@@ -27,8 +27,10 @@ module Miser
           c.quiet
         end
         launcher = Puma::Launcher.new(configuration, log_writer: Puma::LogWriter.new(File.open(File::NULL, 'w'), $stderr))
-        puts "Miser is at http://#{HOST}:#{port}/  (Ctrl-C stops it)"
-        $stdout.flush
+        launcher.events.on_booted do
+          puts "Miser is at http://#{HOST}:#{port}/  (Ctrl-C stops it)"
+          $stdout.flush
+        end
         launcher.run
         0
       end

@@ -9,11 +9,11 @@ module Miser
       module_function
 
       # @param argv [Array<String>] left without the options
-      # @param known [Array<Symbol>] of :port, :data, :reset, :over, :demo, :to, :format
+      # @param known [Array<Symbol>] of :port, :data, :reset, :over, :demo, :to, :format, :state, :side, :seen, :open
       # @param files [Integer] arguments wanted beside the options
       # @return [Hash] options, with :arguments
       def parse(argv, known, files: 0, usage: '')
-        found = { data: default_data, port: ENV['PORT'] ? port(ENV['PORT']) : 7373, format: 'text' }
+        found = { data: default_data, port: ENV['PORT'] ? port(ENV['PORT']) : 7373, format: 'text', state: 'left', side: 'after' }
         arguments = OptionParser.new { |o| known.each { |name| declare(o, name, found) } }.parse(argv)
         raise Failure.new("usage: bin/miser #{usage}", 2) unless arguments.size == files
 
@@ -25,6 +25,9 @@ module Miser
         when :port then parser.on('-p', '--port N') { |v| found[:port] = port(v) }
         when :data then parser.on('--data DIR') { |v| found[:data] = File.expand_path(v) }
         when :to then parser.on('--to FILE') { |v| found[:to] = v }
+        when :state then parser.on('--state STATE', %w[off left right hazard]) { |v| found[:state] = v }
+        when :side then parser.on('--side SIDE', %w[before after]) { |v| found[:side] = v }
+        when :seen then parser.on('--seen FILE') { |v| found[:seen] = v }
         when :format then parser.on('--format FORMAT', %w[text json]) { |v| found[:format] = v }
         else parser.on("--#{name}") { found[name] = true }
         end

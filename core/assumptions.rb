@@ -74,6 +74,9 @@ module Miser
               'Advertised watts are a range, not a figure.'),
       setting('advertised_high', 'Doubt by origin', 'Advertised watts: highest believed share', '1', 1.0, 0.1..2.0, OWN,
               'Seldom more than claimed.'),
+      setting('seen_ghost', 'Signals', 'Light share from which a lamp is a ghost', '1', 0.002, 0.0001..0.1, OWN, 'Seen in the dark only.'),
+      setting('seen_dim', 'Signals', 'Light share from which a lamp is dim', '1', 0.05, 0.001..0.5, OWN, 'Seen by day, plainly wrong.'),
+      setting('seen_lit', 'Signals', 'Light share from which a lamp is lit', '1', 0.35, 0.05..1.0, OWN, 'Taken for a working signal.'),
       setting('flicker_hz', 'AC-lit', 'Flicker people notice below', 'Hz', 100.0, 20.0..400.0, PRACTICE, 'Of the light, not of the coil.')
     ].freeze
     BY_KEY = TABLE.to_h { |s| [s.key, s] }.freeze

@@ -16,6 +16,7 @@ require_relative 'routes/figures'
 require_relative 'routes/files'
 require_relative 'routes/shop'
 require_relative 'routes/bench'
+require_relative 'routes/signals'
 require_relative 'routes/pages'
 
 module Miser
@@ -54,6 +55,7 @@ module Miser
       register Routes::Files
       register Routes::Shop
       register Routes::Bench
+      register Routes::Signals
       register Routes::Pages
 
       error Refusal do |refusal|

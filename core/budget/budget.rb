@@ -182,7 +182,7 @@ module Miser
         ids.include?(row['circuit']) ? row['circuit'] : ids.first
       end
 
-      def entry_before(row) = row['wanted'] ? nil : Entry.new(row, load_as_is(row))
+      def entry_before(row) = row['wanted'] || row['added'] ? nil : Entry.new(row, load_as_is(row))
 
       def entry_after(row)
         return row['taken'] ? Entry.new(row, load_as_is(row)) : nil if row['wanted']

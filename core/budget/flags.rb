@@ -97,7 +97,7 @@ module Miser
         return [] unless swapped
 
         [Flag.new(key: 'flasher', level: 'note', side: 'after', text: 'Turn signals changed to LED: a flasher that listens to the draw may run fast or stay on.',
-                  cure: 'Plan a load-independent flasher; try all four before closing up.')]
+                  cure: 'The Signals stage solves it: what will be seen, and what cures it.')]
       end
 
       def curve_remarks

@@ -2,6 +2,7 @@
 
 require_relative '../draw/lamp_base'
 require_relative '../job/systems'
+require_relative '../signals/survey'
 
 module Miser
   # A job as a ticket: its stages in the order of the work, and what each still
@@ -11,7 +12,7 @@ module Miser
     Missing = Struct.new(:stage, :at, :text, keyword_init: true)
 
     STAGES = [
-      ['intake', 'Intake'], ['readings', 'Readings'], ['budget', 'Budget'], ['choose', 'Choose'], ['hand_over', 'Hand over']
+      ['intake', 'Intake'], ['readings', 'Readings'], ['budget', 'Budget'], ['choose', 'Choose'], ['signals', 'Signals'], ['hand_over', 'Hand over']
     ].freeze
 
     # @param budget [Budget::Budget]
@@ -30,7 +31,7 @@ module Miser
 
     # @return [Array<Missing>] in the order of the work
     def missing
-      @missing ||= [*intake, *readings, *in_budget, *choose, *hand_over]
+      @missing ||= [*intake, *readings, *in_budget, *choose, *signals, *hand_over]
     end
 
     # @return [Missing, nil]
@@ -65,6 +66,7 @@ module Miser
       when 'readings' then @document['readings'].any?
       when 'budget' then @budget.lines('after').any? { |l| l.keeps.known? }
       when 'choose' then @document['choices'].any?
+      when 'signals' then signal_lamps? && survey.ready?
       when 'hand_over' then !@document['handed_over'].nil?
       end
     end
@@ -92,7 +94,7 @@ module Miser
 
     def readings
       stale_readings.map { |r, row| want('readings', "/readings/#{r.id}", "#{row['name']}: read again, the lamp was changed") } +
-        loads.reject { |l| l['wanted'] }.filter_map { |l| want('readings', "/loads/#{l['id']}", "#{l['name']}: not measured") unless measured?(l) }
+        loads.reject { |l| l['wanted'] || l['added'] }.filter_map { |l| want('readings', "/loads/#{l['id']}", "#{l['name']}: not measured") unless measured?(l) }
     end
 
     def measured?(row) = @budget.readings_on(row).any?(&:usable?)
@@ -113,6 +115,21 @@ module Miser
       list = lamps.reject { |l| decided[l['id']] }.map { |l| want('choose', "/loads/#{l['id']}", "#{l['name']}: keep or swap") }
       list + decided.values.select { |c| c['action'] == 'swap' && !@budget.entries('after').find { |e| e.id == c['load_id'] }&.load&.known? }
                     .map { |c| want('choose', "/choices/#{c['id']}", "#{c.dig('part', 'name')}: draw unknown") }
+    end
+
+    def signal_lamps? = loads.any? { |l| l['role'].to_s.start_with?('signal_') }
+
+    def survey = @survey ||= Signals::Survey.new(@budget)
+
+    # A machine without turn signals wants nothing here.
+    def signals
+      return [] unless signal_lamps?
+      return survey.missing.map { |m| want('signals', m[:at], m[:text][0].upcase + m[:text][1..]) } unless survey.ready?
+
+      first = survey.judgement('after').problems.first
+      first ? [want('signals', '/signals/remedies', first.text)] : []
+    rescue Signals::Circuit::Unsolvable => e
+      [want('signals', '/signals', e.message)]
     end
 
     def hand_over

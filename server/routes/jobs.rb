@@ -63,9 +63,24 @@ module Miser
           when 'engine'
             known(value, Job::EngineKinds::BY_KEY, 'Engine')
             jobs.change(id, revision, what: 'engine') { |d| check(Job::Reshape.engine(d, value) { SecureRandom.alphanumeric(10) }) }
+          when 'cure'
+            jobs.change(id, revision, what: 'cure') { |d| check(cure(d, value.to_s)) }
           when 'hand_over'
             jobs.change(id, revision, what: 'hand over') { |d| d.merge('handed_over' => { 'at' => Time.now.utc.iso8601, 'keeps_a' => Ticket.mark(Budget::Budget.new(d)) }) }
           end
+        end
+
+        # A cure by its remedies, joined with +; an empty word takes it back.
+        def self.cure(document, word)
+          survey = Miser::Signals::Survey.new(Budget::Budget.new(document))
+          keys = word.split('+')
+          found = survey.ready? && survey.cures.ranked.find { |c| c.keys.sort == keys.sort }
+          unless found || keys.empty?
+            raise Refusal.new(422, 'This was not saved.', fields: [{ at: '/value', field: 'Cure', message: "“#{word[0, 60]}” is none here",
+                                                                     accepts: survey.ready? ? survey.cures.ranked.map { |c| c.keys.join('+') }.join(', ') : 'the wiring first' }])
+          end
+          circuit = document['loads'].find { |l| l['role'] == 'signal_left' }&.fetch('circuit', nil) || document['circuits'].first['id']
+          Job::Cure.take(document, found || nil, circuit: circuit, volts: 13.5)
         end
 
         def self.known(value, table, field)

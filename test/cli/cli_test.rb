@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require 'open3'
+require 'English'
 require 'net/http'
 require 'socket'
 require_relative '../test_helper'
@@ -46,7 +47,7 @@ class CliTest < Miser::Test
       assert_match(/\Amiser: /, err)
       assert_empty out
     end
-    assert_match(/miser 0\.1/, miser('--version').first)
+    assert_match(/miser #{Miser::VERSION}/, miser('--version').first)
     assert_match(/Exit codes/, miser('--help').first)
   end
 
@@ -66,6 +67,20 @@ class CliTest < Miser::Test
       assert miser('import', changed, '--over', '--data', folder).last.success?
       assert_match(/no job/, miser('export', 'Nobody', '--data', folder)[1])
     end
+  end
+
+  def test_the_stand_ins_on_their_own
+    server = IO.popen([BIN, 'stand-ins'])
+    port = server.gets[/:(\d+)$/, 1].to_i
+    meter = TCPSocket.new('127.0.0.1', port)
+    meter.puts '*IDN?'
+    assert_match(/SIMULATED/, meter.gets)
+    2.times { server.gets }
+    Process.kill(:INT, server.pid)
+    assert_equal server.pid, Process.wait(server.pid)
+    assert_equal 0, $CHILD_STATUS.exitstatus
+  ensure
+    meter&.close
   end
 
   def test_serving_and_a_port_that_is_taken

@@ -6,6 +6,7 @@ import ChooseStage from './stages/choose/ChooseStage.vue'
 import HandOverStage from './stages/handover/HandOverStage.vue'
 import IntakeStage from './stages/intake/IntakeStage.vue'
 import ReadingsStage from './stages/readings/ReadingsStage.vue'
+import SignalsStage from './stages/signals/SignalsStage.vue'
 import ShopSettings from './settings/ShopSettings.vue'
 import NotHere from './ui/NotHere.vue'
 
@@ -24,6 +25,7 @@ export const router = createRouter({
         { path: 'readings/:subject?', name: 'readings', component: ReadingsStage },
         { path: 'budget', name: 'budget', component: BudgetStage },
         { path: 'choose/:load?', name: 'choose', component: ChooseStage },
+        { path: 'signals', name: 'signals', component: SignalsStage },
         { path: 'hand-over', name: 'hand_over', component: HandOverStage },
       ],
     },

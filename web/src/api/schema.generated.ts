@@ -195,6 +195,82 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/signals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** The signal circuit solved in every state, before and after, with cures and faults */
+        get: operations["signals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/diagnose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["diagnose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/taps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A flash rate from taps */
+        post: operations["taps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/circuit": {
+        parameters: {
+            query: {
+                side?: "before" | "after";
+                kind: "svg" | "netlist";
+                command?: "off" | "left" | "right" | "hazard";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["circuitFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/log": {
         parameters: {
             query?: never;
@@ -476,7 +552,7 @@ export interface components {
         };
         Act: {
             /** @enum {unknown} */
-            act: "undo" | "redo" | "system" | "engine" | "hand_over";
+            act: "undo" | "redo" | "system" | "engine" | "hand_over" | "cure";
             revision: number;
             value?: string;
             scenario?: string;
@@ -521,6 +597,175 @@ export interface components {
                 to: unknown;
             }[];
             accepted: string | null;
+        };
+        Glow: {
+            /** @enum {unknown} */
+            level: "off" | "ghost" | "dim" | "lit";
+            volts: number;
+            amps: number;
+            watts: number;
+        };
+        SeenItem: {
+            id: string;
+            name: string;
+            /** @enum {unknown} */
+            looks: "dark" | "ghost" | "dim" | "steady" | "flashes";
+            closed: components["schemas"]["Glow"];
+            open: components["schemas"]["Glow"];
+        };
+        SeenView: {
+            /** @enum {unknown} */
+            command: "off" | "left" | "right" | "hazard";
+            lamps: components["schemas"]["SeenItem"][];
+            telltales: components["schemas"]["SeenItem"][];
+            /** @enum {unknown} */
+            rhythm: "none" | "steady" | "flashes";
+            rate: number | null;
+            rate_word: string;
+            on_share: number | null;
+            telltale_rate: number | null;
+            first_s: number | null;
+            note: string | null;
+            flasher_a: number;
+            fuse_blows: boolean;
+            residual: number;
+        };
+        DrawnPart: {
+            kind: string;
+            id: string | null;
+            label: string | null;
+            /** @enum {unknown} */
+            label_at: "right" | "above";
+            x: number;
+            y: number;
+            turn: number;
+            filament: boolean | null;
+            pins: null | string[];
+        };
+        DrawnWire: {
+            points: number[][];
+            node: string;
+            label: string | null;
+        };
+        SignalsSide: {
+            drawing: {
+                width: number;
+                height: number;
+                parts: components["schemas"]["DrawnPart"][];
+                wires: components["schemas"]["DrawnWire"][];
+            };
+            views: components["schemas"]["SeenView"][];
+            problems: {
+                key: string;
+                command: string;
+                text: string;
+            }[];
+        };
+        CureView: {
+            keys: string[];
+            label: string;
+            schools: string[];
+            works: boolean;
+            why: string[];
+            amps: number;
+            watts: number;
+            surface_c: number | null;
+            parts: {
+                name: string;
+                count: number;
+                cents: number;
+            }[];
+            cents: number;
+            minutes: number;
+            cuts: number;
+            loses_warning: boolean;
+            notes: string[];
+            rate: number | null;
+        };
+        SignalsView: {
+            ready: boolean;
+            missing: {
+                at: string;
+                text: string;
+            }[];
+            sides: null | {
+                before: components["schemas"]["SignalsSide"];
+                after: components["schemas"]["SignalsSide"];
+            };
+            cures: components["schemas"]["CureView"][];
+            /** @description label of the other school's best */
+            beside: string | null;
+            chosen: string[];
+            /** @enum {unknown} */
+            school: "swap" | "resistors";
+            faults: {
+                id: string;
+                label: string;
+                check: string;
+                cure: string;
+            }[];
+            pins: null | {
+                rows: {
+                    terminal: string;
+                    meaning: string | null;
+                    old_pin: number | null;
+                    new_pin: number | null;
+                    note: string | null;
+                }[];
+                problems: string[];
+            };
+        };
+        SeenIn: {
+            lamps?: {
+                [key: string]: "dark" | "ghost" | "dim" | "steady" | "flashes";
+            };
+            /** @enum {unknown} */
+            telltale?: "dark" | "ghost" | "dim" | "steady" | "flashes";
+            /** @enum {unknown} */
+            rate?: "none" | "steady" | "slow" | "normal" | "fast";
+            fuse?: boolean;
+        };
+        DiagnoseIn: {
+            /** @enum {unknown} */
+            side: "before" | "after";
+            seen: {
+                off?: components["schemas"]["SeenIn"];
+                left?: components["schemas"]["SeenIn"];
+                right?: components["schemas"]["SeenIn"];
+                hazard?: components["schemas"]["SeenIn"];
+            };
+        };
+        Diagnosis: {
+            observed: number;
+            solved: number;
+            candidates: {
+                id: string;
+                label: string;
+                share: number;
+                explains: number;
+                of: number;
+                contradicts: string[];
+                checks: string[];
+                cures: string[];
+            }[];
+            next_test: null | {
+                key: string;
+                words: string;
+                gain: number;
+                outcomes: {
+                    outcome: string;
+                    means: string[];
+                    share: number;
+                }[];
+            };
+        };
+        Taps: {
+            rate: number | null;
+            sigma: number | null;
+            on_share: number | null;
+            missed: number | null;
+            more: number;
+            words: string;
         };
         LogMapping: {
             time_column?: number;
@@ -742,6 +987,7 @@ export interface components {
                 why: string;
             }[];
             voltage_schools: components["schemas"]["Named"][];
+            flashers: components["schemas"]["Named"][];
             connectors: components["schemas"]["Named"][];
             cautions: {
                 [key: string]: string;
@@ -1047,6 +1293,8 @@ export interface components {
             /** Note */
             note?: string;
             claim?: components["schemas"]["job_claim"];
+            /** Works either way round */
+            bridged?: boolean;
         };
         job_load: {
             id: components["schemas"]["job_id"];
@@ -1099,6 +1347,8 @@ export interface components {
             /** Note */
             note?: string;
             claim?: components["schemas"]["job_claim"];
+            /** Added by the conversion */
+            added?: boolean;
         };
         job_point: {
             id: components["schemas"]["job_id"];
@@ -1281,6 +1531,17 @@ export interface components {
             /** Flash rate */
             flash_per_min?: components["schemas"]["job_per_minute"];
         };
+        job_order_row: {
+            id: components["schemas"]["job_id"];
+            /** For */
+            for?: string;
+            /** Part */
+            name: string;
+            /** How many */
+            count?: number;
+            /** Price */
+            price_cents?: components["schemas"]["job_cents"];
+        };
         /**
          * Miser job
          * @description One conversion job: the machine, what was measured, what was chosen. All figures in SI units, engine speed in rpm.
@@ -1439,6 +1700,12 @@ export interface components {
                 watch_slow_s?: number;
                 /** Least time to watch a filament or heater */
                 watch_quick_s?: number;
+                /** Light share from which a lamp is a ghost */
+                seen_ghost?: number;
+                /** Light share from which a lamp is dim */
+                seen_dim?: number;
+                /** Light share from which a lamp is lit */
+                seen_lit?: number;
             };
             handed_over?: {
                 at?: string;
@@ -1450,6 +1717,50 @@ export interface components {
                 before?: components["schemas"]["job_checks"];
                 after?: components["schemas"]["job_checks"];
             };
+            signals?: {
+                /**
+                 * Flasher
+                 * @enum {unknown}
+                 */
+                flasher?: "thermal" | "capacitor" | "outage" | "free_2" | "free_3" | "controller";
+                /**
+                 * Tell-tale wiring
+                 * @enum {unknown}
+                 */
+                telltale?: "pair" | "shared" | "pilot" | "none";
+                /**
+                 * Terminals of the flasher’s plug, in order
+                 * @enum {unknown}
+                 */
+                plug?: "49/49a" | "49a/49" | "49/49a/31" | "49/31/49a" | "49a/49/31" | "49a/31/49" | "31/49/49a" | "31/49a/49";
+                /** Running filament in the front bulbs */
+                running_w?: components["schemas"]["job_watts"];
+                /** Fuse */
+                fuse_a?: components["schemas"]["job_fuse_amps"];
+                /** Wire and joints to one lamp */
+                wire_ohm?: components["schemas"]["job_ohms"];
+                /** Wire and joints to the flasher */
+                feed_ohm?: components["schemas"]["job_ohms"];
+                /**
+                 * Flash cure
+                 * @enum {unknown}
+                 */
+                school?: "swap" | "resistors";
+                /** Remedies chosen */
+                remedies?: string[];
+                colours?: {
+                    /** Supply wire */
+                    supply?: string;
+                    /** Wire to the switch */
+                    output?: string;
+                    /** Left wire */
+                    left?: string;
+                    /** Right wire */
+                    right?: string;
+                };
+            };
+            /** To order */
+            order?: components["schemas"]["job_order_row"][];
         };
     };
     responses: {
@@ -1812,6 +2123,120 @@ export interface operations {
             };
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    signals: {
+        parameters: {
+            query?: {
+                volts?: string;
+                lights?: "0" | "1";
+                faults?: string;
+                cures?: "0" | "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description solved */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignalsView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    diagnose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiagnoseIn"];
+            };
+        };
+        responses: {
+            /** @description what it may be */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagnosis"];
+                };
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    taps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    taps: number[];
+                    releases?: number[];
+                };
+            };
+        };
+        responses: {
+            /** @description rate */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taps"];
+                };
+            };
+            422: components["responses"]["Refused"];
+        };
+    };
+    circuitFile: {
+        parameters: {
+            query: {
+                side?: "before" | "after";
+                kind: "svg" | "netlist";
+                command?: "off" | "left" | "right" | "hazard";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                    "text/plain": string;
+                };
+            };
+            404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
     };

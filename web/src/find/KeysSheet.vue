@@ -5,10 +5,11 @@ defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()
 const KEYS = [
   ['/', 'find a machine, load, part, stage or command'],
-  ['1 … 5', 'go to a stage of the ticket'],
+  ['1 … 6', 'go to a stage of the ticket'],
   ['N', 'the next missing thing'],
   ['R', 'take a reading'],
   ['A  R', 'accept or repeat what the meter took'],
+  ['Space', 'tap a flash, on Signals'],
   ['B', 'before or after, on the rail'],
   ['T', 'light or dark'],
   ['Ctrl Z', 'undo'],

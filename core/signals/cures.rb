@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+require_relative 'remedies'
+
+module Miser
+  module Signals
+    # Every remedy and every sensible pair of them, simulated in all states and ranked.
+    class Cures
+      # @!attribute keys [Array<String>] remedies in it @!attribute works [Boolean]
+      # @!attribute why [Array<String>] what still goes wrong
+      Cure = Struct.new(:keys, :label, :schools, :works, :why, :amps, :watts, :surface_c, :parts, :cents, :minutes, :cuts, :loses_warning, :notes, :rate, keyword_init: true)
+
+      SCHOOLS = { 'swap' => 'flasher swap', 'resistors' => 'load resistors' }.freeze
+
+      # @param kase [Remedy::Case] @param thresholds [Hash]
+      # @param school [String] swap or resistors
+      def initialize(kase, thresholds:, school: 'swap')
+        @case = kase
+        @thresholds = thresholds
+        @school = school
+        @remedies = Remedy::REGISTRY.values.map { |k| k.new(kase) }.select(&:applies?)
+      end
+
+      # @return [Array<Cure>] what works first, the chosen school before the other
+      def ranked
+        @ranked ||= combinations.map { |list| cure(list) }.sort_by { |c| [c.works ? 0 : 1, order(c), c.keys.size, c.cents, c.minutes] }
+      end
+
+      # @return [Cure, nil] the other school's best
+      def beside = ranked.find { |c| c.works && c.schools.include?(other) }
+
+      # @param keys [Array<String>]
+      # @return [Harness] with those remedies fitted
+      def fitted(keys, harness = @case.harness) = @remedies.select { |r| keys.include?(r.key) }.reduce(harness) { |h, r| r.apply(h) }
+
+      def remedy(key) = @remedies.find { |r| r.key == key }
+
+      private
+
+      def other = (SCHOOLS.keys - [@school]).first
+
+      def order(cure)
+        return 2 if cure.schools.include?(other)
+
+        cure.schools.include?(@school) ? 0 : 1
+      end
+
+      def combinations
+        rate, cross = @remedies.partition { |r| r.class.group == :rate }
+        @remedies.map { |r| [r] } + rate.product(cross)
+      end
+
+      def cure(list)
+        judged = Judgement.new(fitted(list.map(&:key)), thresholds: @thresholds, volts: @case.volts)
+        costs = list.map(&:cost)
+        Cure.new(keys: list.map(&:key), label: list.map(&:label).join(' and '), schools: list.map { |r| r.class.school }.uniq - ['either'], works: judged.works?,
+                 why: judged.problems.map(&:text).uniq, amps: costs.sum(&:amps), watts: costs.map(&:watts).max, surface_c: costs.filter_map(&:surface_c).max, parts: costs.flat_map(&:parts),
+                 cents: costs.sum(&:cents), minutes: costs.sum(&:minutes), cuts: costs.sum(&:cuts), loses_warning: costs.any?(&:loses_warning), notes: costs.flat_map(&:notes),
+                 rate: judged.views['left'].pattern.rate)
+      end
+    end
+  end
+end

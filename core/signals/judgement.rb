@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+require_relative 'seen'
+
+module Miser
+  module Signals
+    # Whether a harness does in every state what a turn-signal circuit must.
+    class Judgement
+      # Flashes a minute and lit share: SAE J590 and FMVSS 108 (from memory). UN rules
+      # say 90 ± 30, which is the same.
+      RATE = 60.0..120.0
+      LIT = 0.30..0.75
+
+      # @!attribute command [String] @!attribute text [String]
+      Problem = Struct.new(:key, :command, :text, keyword_init: true)
+
+      attr_reader :views
+
+      # @param harness [Harness] @param thresholds [Hash]
+      def initialize(harness, thresholds:, volts: 13.5)
+        @harness = harness
+        @views = COMMANDS.to_h { |c| [c, Seen.new(harness, c, thresholds: thresholds, volts: volts)] }
+      end
+
+      def works? = problems.empty?
+
+      # @return [Array<Problem>]
+      def problems = @problems ||= COMMANDS.flat_map { |c| judge(views[c]) }
+
+      # @return [Float] A through the flasher, one side
+      def side_a = views['left'].flasher_a
+
+      private
+
+      def problem(key, view, text) = Problem.new(key: key, command: view.command, text: text)
+
+      def judge(view)
+        return [problem('fuse', view, "The fuse blows when #{said(view)}.")] if view.fuse_blows?
+
+        [*own(view), *others(view), *rate(view), *telltale(view)]
+      end
+
+      def said(view) = { 'off' => 'nothing is commanded', 'left' => 'left is commanded', 'right' => 'right is commanded', 'hazard' => 'hazard is on' }[view.command]
+
+      def wanted?(lamp, view) = view.command == 'hazard' || lamp.side == view.command
+
+      def own(view)
+        return [] if view.command == 'off'
+
+        @harness.lamps.select { |l| wanted?(l, view) }.filter_map do |l|
+          looks = view.lamps[l.id].looks
+          problem("own_#{looks}", view, "#{l.name} #{{ 'steady' => 'stays on', 'dark' => 'stays dark' }.fetch(looks, "is only #{looks}")} when #{said(view)}.") unless looks == 'flashes'
+        end
+      end
+
+      def others(view)
+        @harness.lamps.reject { |l| wanted?(l, view) }.filter_map do |l|
+          looks = view.lamps[l.id].looks
+          problem("other_#{looks}", view, "#{l.name} #{{ 'ghost' => 'glows faintly', 'dim' => 'glows', 'steady' => 'is on' }.fetch(looks, looks)} when #{said(view)}.") unless looks == 'dark'
+        end
+      end
+
+      def rate(view)
+        return [] unless view.pattern.flashes?
+
+        list = []
+        rate = view.pattern.rate
+        list << problem(rate > RATE.end ? 'fast' : 'slow', view, format('%.0f flashes a minute when %s; the limits are 60 to 120.', rate, said(view))) unless RATE.cover?(rate)
+        share = view.pattern.on_share
+        list << problem('on_share', view, format('Lit %.0f %% of the time; the limits are 30 to 75 %%.', share * 100)) unless LIT.cover?(share)
+        list
+      end
+
+      def telltale(view)
+        return [] if view.command == 'off'
+
+        fast = view.pattern.telltale_rate
+        list = []
+        list << problem('telltale_fast', view, format('The dash tell-tale flashes %.0f a minute and the controller stores a fault.', fast)) if fast && fast > RATE.end
+        shown = view.telltales
+        dead = shown.any? && shown.values.none? { |t| t.looks == 'flashes' } && view.pattern.flashes?
+        # A shared tell-tale lies between equal volts in hazard, filament or LED: it never lights then.
+        list << problem('telltale_dark', view, "The tell-tale never lights when #{said(view)}.") if dead && !(view.command == 'hazard' && @harness.telltale.wiring == 'shared')
+        list
+      end
+    end
+  end
+end

@@ -1,0 +1,116 @@
+# frozen_string_literal: true
+
+require_relative 'harness'
+
+module Miser
+  module Signals
+    # What a person standing by the machine sees with a command given: each lamp and
+    # tell-tale with the contact closed and open, the rhythm, the fuse.
+    class Seen
+      # @!attribute level [String] off, ghost, dim, lit @!attribute volts, amps, watts [Float]
+      Glow = Struct.new(:level, :volts, :amps, :watts, :share, keyword_init: true)
+      # @!attribute looks [String] flashes, steady, ghost, dim, dark
+      Item = Struct.new(:id, :closed, :open, :looks, keyword_init: true)
+
+      LIGHT = 3.4
+      OUT = Glow.new(level: 'off', volts: 0.0, amps: 0.0, watts: 0.0, share: 0.0)
+      TELLTALES = %w[telltale telltale_left telltale_right].freeze
+
+      attr_reader :harness, :command, :pattern, :closed, :open
+
+      # @param harness [Harness] @param command [String]
+      # @param thresholds [Hash] ghost, dim, lit: shares of rated light
+      def initialize(harness, command, thresholds:, lights: true, volts: 12.6)
+        @harness = harness
+        @command = command
+        @thresholds = thresholds
+        @closed, @open = [true, false].map { |c| solve(c, lights, volts) }
+        blow_fuse(lights, volts) if fuse_a && @closed.amps['fuse'] > fuse_a
+        @pattern = command == 'off' ? Flasher::Pattern.new(rhythm: 'none') : rhythm
+      end
+
+      # @return [Boolean] whether the fuse went just now
+      def fuse_blows? = @blew || false
+
+      # @return [Hash{String=>Item}]
+      def lamps = @lamps ||= harness.lamps.to_h { |l| [l.id, item(l.id, l)] }
+
+      # @return [Hash{String=>Item}]
+      def telltales
+        return { 'telltale' => Item.new(id: 'telltale', closed: OUT, open: OUT, looks: 'dark') } if harness.telltale.wiring == 'burnt'
+
+        lit_telltales
+      end
+
+      def lit_telltales = @lit_telltales ||= TELLTALES.select { |id| @closed.amps.key?(id) }.to_h { |id| [id, item(id, harness.telltale)] }
+
+      # @return [Float] A through the flasher, contact closed
+      def flasher_a = @closed.amps['flasher']
+
+      # @return [String] none, steady, slow, normal, fast
+      def rate_word
+        return pattern.rhythm unless pattern.flashes?
+
+        pattern.rate < 60 ? 'slow' : (pattern.rate > 120 ? 'fast' : 'normal') # rubocop:disable Style/NestedTernaryOperator
+      end
+
+      def residual = [@closed.residual, @open.residual].max
+
+      private
+
+      def fuse_a = harness.fuse_a
+
+      def solve(closed, lights, volts)
+        state = State.new(command: command, closed: closed && command != 'off', lights: lights, volts: volts)
+        Wiring.new(harness, state).circuit.solve
+      end
+
+      def blow_fuse(lights, volts)
+        @blew = true
+        @harness = harness.with(fuse_blown: true)
+        @closed, @open = [true, false].map { |c| solve(c, lights, volts) }
+      end
+
+      def rhythm = harness.flasher.pattern(flasher_a, sides: command == 'hazard' ? 2 : 1)
+
+      def item(id, what)
+        shut, apart = [@closed, @open].map { |s| glow(id, what, s) }
+        Item.new(id: id, closed: shut, open: apart, looks: looks(shut, apart))
+      end
+
+      def glow(id, what, solution)
+        amps = solution.amps.fetch(id)
+        volts = drop(id, what, solution)
+        share = what.filament? ? [volts.abs / what.volts, 0].max**LIGHT : led_share(what, amps)
+        Glow.new(level: level(share), volts: volts, amps: amps, watts: amps * volts, share: share)
+      end
+
+      def led_share(what, amps)
+        forward = what.respond_to?(:reversed) && what.reversed ? -amps : amps
+        forward = amps.abs if what.respond_to?(:bridged) && what.bridged
+        [forward, 0].max / what.amps
+      end
+
+      def drop(id, what, solution)
+        v = solution.volts
+        return v[id.delete_prefix('telltale_')] if id.start_with?('telltale_')
+        return v["#{id}_feed"] - (what.shell? ? v["#{id}_shell"] : 0.0) unless id == 'telltale'
+
+        { 'shared' => -> { v['left'] - v['right'] }, 'diodes' => -> { v['tell'] }, 'pilot' => -> { v['out'] } }.fetch(what.wiring).call
+      end
+
+      def level(share)
+        %w[lit dim ghost].find { |name| share >= @thresholds.fetch(name.to_sym) } || 'off'
+      end
+
+      def looks(shut, apart)
+        return apart.level == 'off' ? 'dark' : still(apart) if command == 'off' || pattern.rhythm == 'none'
+        return still(shut) if pattern.rhythm == 'steady' || shut.level == apart.level
+
+        shut.level == 'lit' || apart.level == 'lit' ? 'flashes' : shut.level
+      end
+
+      def still(glow) = { 'off' => 'dark', 'lit' => 'steady' }.fetch(glow.level, glow.level)
+    end
+  end
+end

@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require_relative 'cures'
+
+module Miser
+  module Signals
+    # The signal circuit of a job: made from its signal lamps, tell-tale and what was
+    # entered of the wiring, on either side of the conversion.
+    class Survey
+      DEFAULTS = { 'wire_ohm' => 0.08, 'feed_ohm' => 0.05, 'source_ohm' => 0.03 }.freeze
+      PLACES = %w[front rear].freeze
+      PLUGS = { 2 => %w[49 49a], 3 => %w[49 49a 31] }.freeze
+      SYSTEM_FLASHERS = { 'data_bus' => 'controller' }.freeze
+      COMMAND_V = 12.6
+
+      # @param budget [Budget::Budget] whose entries say what hangs there
+      def initialize(budget)
+        @budget = budget
+        @settings = budget.settings
+        @entered = budget.document['signals'] || {}
+      end
+
+      # @return [Array<Hash>] at and text: what must be known before it can be solved
+      def missing
+        list = []
+        list << { at: '/loads', text: 'signal lamps, left and right' } unless SIDES.all? { |s| rows("signal_#{s}").any? }
+        list << { at: '/signals/flasher', text: 'the flasher’s kind' } unless kind
+        list << { at: '/signals/telltale', text: 'how the tell-tale is wired' } if rows('telltale').any? && @entered['telltale'].nil?
+        %w[before after].flat_map { |side| entries(side) }.reject { |e| e.load.known? }.map { |e| e.row['name'] }.uniq.each { |n| list << { at: '/loads', text: "draw of #{n}" } }
+        list
+      end
+
+      def ready? = missing.empty?
+
+      # @param side [String] before or after @param cured [Boolean] with the remedies chosen
+      # @return [Harness]
+      def harness(side, cured: true)
+        bare = (@harnesses ||= {})[side] ||= build(side)
+        side == 'after' && cured && chosen.any? ? cures.fitted(chosen, bare) : bare
+      end
+
+      # @return [Array<String>] keys of the remedies chosen
+      def chosen = @entered['remedies'] || []
+
+      # @return [Cures]
+      def cures = @cures ||= Cures.new(Remedy::Case.new(harness: harness('after', cured: false), before: harness('before'), volts: 13.5, plug: plug), thresholds: thresholds, school: school)
+
+      def judgement(side, cured: true) = (@judged ||= {})[[side, cured]] ||= Judgement.new(harness(side, cured: cured), thresholds: thresholds)
+
+      def thresholds = { ghost: @settings[:seen_ghost], dim: @settings[:seen_dim], lit: @settings[:seen_lit] }
+
+      # @return [Hash{String=>String}] wire colours by function, as entered
+      def colours = @entered['colours'] || {}
+
+      def school = @entered['school'] || 'swap'
+
+      # @return [Array<String>] terminals of the old flasher's plug, in its order
+      def plug = @entered['plug']&.split('/') || PLUGS.fetch(kind == 'controller' ? 2 : Flasher::BY_KEY.fetch(kind).terminals.size)
+
+      def kind = @entered['flasher'] || SYSTEM_FLASHERS[@budget.document['system']]
+
+      private
+
+      def rows(role) = (@budget.document['loads'] || []).select { |l| l['role'] == role }
+
+      def entries(side) = @budget.entries(side).select { |e| e.row['role'].to_s.start_with?('signal_') || e.row['role'] == 'telltale' }
+
+      def number(key) = @entered[key] || DEFAULTS.fetch(key)
+
+      def build(side)
+        lamps = SIDES.flat_map { |s| lamps(side, s) }
+        Harness.new(lamps: lamps, telltale: telltale(side), flasher: flasher,
+                    resistors: [], diodes: false, joined_ohm: nil, shorts: {}, fuse_a: @entered['fuse_a'] || 15.0, fuse_blown: false,
+                    feed_ohm: number('feed_ohm'), source_ohm: number('source_ohm'), run_feed_open: false)
+      end
+
+      # Copies of a load hang at the front and the rear, further ones as extra pairs.
+      def lamps(side, name)
+        found = entries(side).select { |e| e.row['role'] == "signal_#{name}" }
+        spots = found.flat_map { |e| Array.new(e.load.count.to_i) { e } }
+        spots.each_with_index.map do |e, i|
+          place = spots.size == 1 ? 'rear' : PLACES[i] || "extra #{i - 1}"
+          lamp(e, name, place)
+        end
+      end
+
+      def lamp(entry, side, place)
+        Lamp.new(id: "#{place.tr(' ', '_')}_#{side}",
+                 name: "#{place.capitalize} #{side}", side: side, place: place, load_id: entry.id, wire_ohm: number('wire_ohm') / 2, earth_ohm: number('wire_ohm') / 2,
+                 reversed: false, open: false, contacts_joined: false, bridged: entry.load.document['bridged'] || false, running: running(place), **draw(entry.load))
+      end
+
+      # A dual-contact front bulb's running filament.
+      def running(place)
+        watts = @entered['running_w']
+        watts && place == 'front' ? [12.0, watts / 12.0] : nil
+      end
+
+      def draw(load)
+        law = load.law
+        kind = %w[filament heater].include?(load.law_key) ? 'filament' : load.law_key
+        { law: kind, volts: law.volts, amps: law.amps, from_v: kind == 'filament' ? 0.0 : [law.min_v, 3.0].max }
+      end
+
+      def telltale(side)
+        entry = entries(side).find { |e| e.row['role'] == 'telltale' }
+        return Telltale.new(wiring: 'none', law: 'filament', volts: 12.0, amps: 0.1, from_v: 0.0) unless entry
+
+        Telltale.new(wiring: @entered['telltale'], **draw(entry.load))
+      end
+
+      def flasher
+        before = SIDES.map { |s| lamps('before', s).sum(&:amps) }.max
+        Flasher.new(kind: kind, design_a: before, rate: @budget.document.dig('checks', 'before', 'flash_per_min'))
+      end
+    end
+  end
+end

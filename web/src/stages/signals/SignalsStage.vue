@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
+import Caution from '../../ui/Caution.vue'
+import PickField from '../../ui/PickField.vue'
+import QuantityField from '../../ui/QuantityField.vue'
+import TextField from '../../ui/TextField.vue'
+import CuresPart from './CuresPart.vue'
+import DiagnosisPart from './DiagnosisPart.vue'
+import FlashCounter from './FlashCounter.vue'
+import LoopDrawing from './LoopDrawing.vue'
+import { useSignals, type Command } from './useSignals'
+
+const job = useJob()
+const reference = useReference()
+const { view, failed, busy, volts, lights, faults } = useSignals()
+const command = ref<Command>('left')
+const shown = ref<'both' | 'before' | 'after'>('both')
+const COMMANDS: { key: Command; label: string }[] = [
+  { key: 'off', label: 'Off' },
+  { key: 'left', label: 'Left' },
+  { key: 'right', label: 'Right' },
+  { key: 'hazard', label: 'Hazard' },
+]
+const PLUGS = ['49/49a', '49a/49', '49/49a/31', '49/31/49a', '49a/49/31', '49a/31/49', '31/49/49a', '31/49a/49'].map((key) => ({
+  key,
+  label: key.replaceAll('/', ' · '),
+}))
+const TELLTALES = [
+  { key: 'pair', label: 'one each side, to earth' },
+  { key: 'shared', label: 'one between left and right' },
+  { key: 'pilot', label: 'one on the flasher' },
+  { key: 'none', label: 'none, or in the cluster' },
+]
+const COLOURS = [
+  { key: 'supply', label: 'Supply wire' },
+  { key: 'output', label: 'Flasher to switch' },
+  { key: 'left', label: 'Left wire' },
+  { key: 'right', label: 'Right wire' },
+]
+const sides = computed(() => view.value?.sides)
+const faultWords = computed(() => (view.value?.faults ?? []).filter((f) => faults.value.includes(f.id)))
+const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.startsWith('signal_')))
+</script>
+
+<template>
+  <div class="max-w-[1180px]">
+    <div class="mb-3 flex flex-wrap items-center gap-3">
+      <h2 class="text-xl">Signals</h2>
+      <div v-if="sides" role="group" aria-label="Switch" class="flex">
+        <button
+          v-for="c in COMMANDS"
+          :key="c.key"
+          type="button"
+          class="btn -ml-px min-h-12 px-5"
+          :aria-pressed="command === c.key"
+          @click="command = c.key"
+        >
+          {{ c.label }}
+        </button>
+      </div>
+      <select v-if="sides" v-model="shown" aria-label="Drawn" class="field w-auto">
+        <option value="both">before and after</option>
+        <option value="after">after alone</option>
+        <option value="before">before alone</option>
+      </select>
+      <button v-if="sides" type="button" class="btn" :aria-pressed="lights" @click="lights = !lights">
+        lights {{ lights ? 'on' : 'off' }}
+      </button>
+      <label v-if="sides" class="flex items-center gap-2 text-dim"
+        >battery
+        <select v-model.number="volts" class="field w-auto">
+          <option v-for="v in [11.5, 12.1, 12.6, 13.2, 13.8, 14.5]" :key="v" :value="v">{{ v.toFixed(1) }} V</option>
+        </select></label
+      >
+      <span v-if="busy" class="text-sm text-dim" role="status">solving …</span>
+      <template v-if="sides">
+        <a class="btn ml-auto" :href="`/api/jobs/${job.id}/circuit?kind=svg&side=after`" download>SVG</a>
+        <a class="btn" :href="`/api/jobs/${job.id}/circuit?kind=netlist&side=after&command=${command}`" download>Netlist</a>
+      </template>
+    </div>
+    <p v-if="failed" class="mb-3 border-l-4 border-brick bg-brick-soft p-3" role="alert">{{ failed }}</p>
+    <p v-if="!signals" class="border-2 border-dashed border-line p-6 text-dim">
+      This machine has no turn signals entered.
+      <RouterLink class="text-brass underline" :to="{ name: 'intake', params: { id: job.id } }">Enter them at Intake</RouterLink>
+      if it has.
+    </p>
+    <template v-else>
+      <Caution v-if="job.document?.system === 'data_bus'" of="data_bus" class="mb-3" />
+      <div v-if="sides" class="grid gap-4" data-testid="loops">
+        <ul v-if="sides.after.problems.length" class="border-l-4 border-brick bg-brick-soft p-3" data-testid="problems">
+          <li v-for="p in sides.after.problems.slice(0, 3)" :key="p.text">{{ p.text }}</li>
+          <li v-if="sides.after.problems.length > 3" class="text-dim">and {{ sides.after.problems.length - 3 }} more</li>
+        </ul>
+        <p v-else class="border-l-4 border-moss bg-moss-soft p-3 font-semibold text-moss" data-testid="cured">
+          After the change every lamp does what it should, in every state.
+        </p>
+        <div class="grid gap-4" :class="shown === 'both' ? 'min-[1000px]:grid-cols-2' : ''">
+          <LoopDrawing v-if="shown !== 'after'" :side="sides.before" :command="command" title="before" />
+          <LoopDrawing v-if="shown !== 'before'" :side="sides.after" :command="command" title="after" />
+        </div>
+      </div>
+      <p v-else-if="view && !view.ready" class="mb-3 border-2 border-dashed border-line p-4 text-dim">
+        Still unknown: {{ view.missing.map((m) => m.text).join('; ') }}. Then the circuit is drawn and solved.
+      </p>
+
+      <section class="mt-6 grid gap-3 sm:grid-cols-3 lg:grid-cols-4" aria-label="Wiring">
+        <PickField at="/signals/flasher" label="Flasher" :options="reference.tables?.flashers ?? []" none="not known" />
+        <PickField at="/signals/telltale" label="Tell-tale" :options="TELLTALES" none="not known" />
+        <PickField at="/signals/plug" label="Its plug, pin by pin" :options="PLUGS" none="as usual" />
+        <QuantityField at="/signals/fuse_a" label="Fuse" unit="A" :step="1" />
+        <QuantityField at="/signals/running_w" label="Running filament, front bulbs" unit="W" :step="1" help="empty: none" />
+        <QuantityField at="/checks/before/flash_per_min" label="Rate as it came in" unit="/min" :step="1" help="empty: 85 is assumed" />
+        <QuantityField at="/signals/wire_ohm" label="Wire and joints to a lamp" unit="Ω" :step="0.05" help="empty: 0.08" />
+        <QuantityField at="/signals/feed_ohm" label="Wire and joints to the flasher" unit="Ω" :step="0.05" help="empty: 0.05" />
+        <TextField v-for="c in COLOURS" :key="c.key" :at="`/signals/colours/${c.key}`" :label="c.label" />
+      </section>
+      <p class="mt-1 text-sm text-dim">Colours mean nothing across makers: prove each wire with the meter.</p>
+
+      <template v-if="view?.ready">
+        <CuresPart :view="view" class="mt-8" />
+        <FlashCounter side="before" class="mt-8" />
+        <DiagnosisPart :view="view" class="mt-8" />
+        <section class="mt-8" aria-labelledby="faults-head">
+          <h3 id="faults-head" class="mb-2 text-lg">Put a fault in and watch</h3>
+          <div class="flex flex-wrap gap-1" data-testid="faults">
+            <button
+              v-for="f in view.faults"
+              :key="f.id"
+              type="button"
+              class="btn text-sm"
+              :aria-pressed="faults.includes(f.id)"
+              @click="faults = faults.includes(f.id) ? faults.filter((x) => x !== f.id) : [...faults, f.id]"
+            >
+              {{ f.label }}
+            </button>
+          </div>
+          <p v-for="f in faultWords" :key="f.id" class="mt-2">
+            <b>{{ f.label }}.</b> To prove it: {{ f.check }} To mend it: {{ f.cure }}
+          </p>
+        </section>
+      </template>
+    </template>
+  </div>
+</template>
