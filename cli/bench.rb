@@ -2,6 +2,7 @@
 
 require_relative 'options'
 require_relative '../speed/budgets'
+require_relative '../speed/signals'
 require_relative '../speed/streams'
 
 module Miser
@@ -11,6 +12,7 @@ module Miser
       def self.run(argv)
         Options.parse(argv, [], usage: 'bench')
         Speed::Budgets.new.run
+        Speed::Signals.new.run
         Speed::Streams.new.run
         0
       end

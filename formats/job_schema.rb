@@ -93,7 +93,8 @@ module Miser
 
       def field_error(error, document)
         at = named(error['data_pointer'], document)
-        schema = field(at) || error['schema']
+        # A field that nothing allows has no schema but “false”.
+        schema = field(at) || (error['schema'].is_a?(Hash) ? error['schema'] : { 'description' => 'nothing: there is no such field' })
         if error['type'] == 'required'
           missing = error.dig('details', 'missing_keys').to_a
           at = "#{at}/#{missing.first}"
@@ -111,6 +112,7 @@ module Miser
         when 'enum', 'const' then "#{shown}is not known"
         when 'maxLength' then 'is too long'
         when 'maxItems', 'maxProperties' then "has #{value.size} rows, too many"
+        when 'schema' then 'is not known'
         when 'minLength', 'minItems' then 'is empty'
         when 'pattern' then "#{shown}has characters that are not taken"
         else "#{shown}is of the wrong kind"

@@ -12,10 +12,13 @@ module Miser
 
       # What a node leaks to earth, S, so that an open switch floats nothing.
       LEAK = 1e-9
-      STEPS = 80
+      STEPS = 60
+      CREEP_STEPS = 600
       # V, the longest step, and the balance wanted at every node, A.
       STRIDE = 4.0
       CLOSE = 1e-9
+      # Good enough where rounding stops it short of that, A.
+      GOOD = 1e-6
       # Ω; below it a resistance is a wire to the first guess.
       WIRE_OHM = 5.0
       # V a conducting diode keeps, to the first guess.
@@ -34,40 +37,29 @@ module Miser
       # @raise [Unsolvable] where a part hangs on nothing
       def initialize(elements)
         @elements = elements
-        names = elements.flat_map { |e| [e.a, e.b] }.uniq - ['0']
-        @index = names.each_with_index.to_h
-        @index['0'] = nil
+        @index = {}
+        elements.each { |e| [e.a, e.b].each { |n| @index[n] ||= @index.size unless n == '0' } }
+        @nodes = @index.size
         @sources, @passives = elements.partition(&:source?)
-        @size = names.size + @sources.size
-        @ends = @passives.map { |e| [e, @index[e.a], @index[e.b]] }
+        @size = @nodes + @sources.size
         check_floating
+        lay_out
       end
 
+      # @return [Array<String>] without earth
       def nodes = @index.keys
 
       # @return [Solution]
       # @raise [Unsolvable]
       def solve
         x = first_guess
-        f, g = balance(x)
-        STEPS.times do |step|
-          worst = f.max_by(&:abs).abs
-          return solution(x, worst, step) if worst < CLOSE
-
-          dx = eliminate(slopes(g), f)
-          x, f, g, moved = stride(x, dx, norm(f))
-          return solution(x, f.max_by(&:abs).abs, step) if moved < 1e-10
-        end
-        worst = f.max_by(&:abs).abs
-        raise Unsolvable, "the circuit does not settle near #{lopsided(f)}" if worst > 1e-4
-
-        solution(x, worst, STEPS)
+        newton(x) || creep(x) || raise(Unsolvable, "the circuit does not settle near #{lopsided(balance(x).first)}")
       end
 
       # @return [String] a netlist that a circuit simulator reads
       # @param title [String]
       def spice(title, commands = ".op\n.end")
-        leaks = @index.keys.reject { |n| n == '0' }.each_with_index.map { |n, i| format('R_leak%d %s 0 %g', i, n, 1 / LEAK) }
+        leaks = @index.keys.each_with_index.map { |n, i| format('R_leak%d %s 0 %g', i, n, 1 / LEAK) }
         ["* #{title}", *elements.map(&:spice), *leaks, commands, ''].join("\n")
       end
 
@@ -79,23 +71,61 @@ module Miser
       # little under, all else at nothing.
       def first_guess
         x = Array.new(@size, 0.0)
-        live = @sources.flat_map { |s| [s.a] }
-        wires = @passives.select { |e| e.is_a?(Resistor) && e.ohms < WIRE_OHM }
-        loop do
-          more = wires.flat_map { |e| live.include?(e.a) || live.include?(e.b) ? [e.a, e.b] : [] } - live - ['0']
-          break if more.empty?
-
-          live |= more
-        end
         top = @sources.map(&:volts).max || 0.0
-        live.each { |name| (i = @index[name]) && x[i] = top }
-        @passives.grep(Diode).each { |d| x[@index[d.b]] = top - KNEE_V if live.include?(d.a) && @index[d.b] && !live.include?(d.b) }
+        live = spread(@sources.map(&:a), @passives.select { |e| e.is_a?(Resistor) && e.ohms < WIRE_OHM && e.a != '0' && e.b != '0' })
+        live.each_key { |name| (i = @index[name]) && x[i] = top }
+        @passives.grep(Diode).each { |d| x[@index[d.b]] = top - KNEE_V if live[d.a] && @index[d.b] && !live[d.b] }
         x
+      end
+
+      # @return [Solution, nil] nil where it does not close in
+      def newton(x)
+        f, g = balance(x)
+        STEPS.times do |step|
+          return solution(x, f, step) if worst(f) < CLOSE
+
+          dx = eliminate(slopes(g), f)
+          x, f, g, moved = stride(x, dx, norm(f))
+          return worst(f) < GOOD ? solution(x, f, step) : nil if moved < 1e-10
+        end
+        worst(f) < GOOD ? solution(x, f, STEPS) : nil
+      end
+
+      # The way a real circuit settles: every node with a capacity to earth, in longer
+      # and longer steps of time. For drivers whose amps fall as their volts rise.
+      # @return [Solution, nil]
+      def creep(x)
+        f, g = balance(x)
+        capacity = 1.0
+        CREEP_STEPS.times do |step|
+          return solution(x, f, step) if worst(f) < CLOSE
+
+          m = slopes(g)
+          @nodes.times { |i| m[i][i] += capacity }
+          dx = eliminate(m, f)
+          nx = Array.new(@size) { |i| x[i] - dx[i] }
+          nf, ng = balance(nx)
+          if norm(nf) > 2 * norm(f)
+            capacity *= 4
+            next
+          end
+          x = nx
+          f = nf
+          g = ng
+          capacity *= 0.8
+        end
+        worst(f) < GOOD ? solution(x, f, CREEP_STEPS) : nil
+      end
+
+      def worst(f)
+        most = 0.0
+        f.each { |v| most = v.abs if v.abs > most }
+        most
       end
 
       # The whole Newton step, or as much of it as brings the balance nearer.
       def stride(x, dx, before)
-        longest = dx.first(@index.size - 1).map(&:abs).max.to_f
+        longest = worst(dx.first(@nodes))
         share = longest > STRIDE ? STRIDE / longest : 1.0
         loop do
           nx = Array.new(@size) { |i| x[i] - (share * dx[i]) }
@@ -106,53 +136,67 @@ module Miser
         end
       end
 
-      # Sum of currents out of every node, each source's own equation, and the slope of
-      # every part.
+      # Resistances, leaks and sources do not change from step to step: one matrix and
+      # its right side, made once.
+      def lay_out
+        @base = Array.new(@size) { Array.new(@size, 0.0) }
+        @right = Array.new(@size, 0.0)
+        @nodes.times { |i| @base[i][i] = LEAK }
+        straight, curved = @passives.partition { |e| e.is_a?(Resistor) }
+        straight.each { |e| stamp(@base, @index[e.a], @index[e.b], 1 / e.ohms) }
+        @curved = curved.map { |e| [e, @index[e.a], @index[e.b]] }
+        @sources.each_with_index { |s, k| source_rows(s, @nodes + k) }
+      end
+
+      def stamp(m, a, b, slope)
+        m[a][a] += slope if a
+        m[b][b] += slope if b
+        return unless a && b
+
+        m[a][b] -= slope
+        m[b][a] -= slope
+      end
+
+      def source_rows(source, i)
+        { @index[source.a] => 1.0, @index[source.b] => -1.0 }.each do |n, sign|
+          next unless n
+
+          @base[n][i] = sign
+          @base[i][n] = sign
+        end
+        @base[i][i] = -source.ohms
+        @right[i] = source.volts
+      end
+
+      # Sum of currents out of every node and each source's own equation, with the slopes
+      # of the parts that are no straight line.
       # @return [Array(Array<Float>, Array<Float>)]
       def balance(x)
-        f = Array.new(@size) { |i| i < @index.size - 1 ? x[i] * LEAK : 0.0 }
-        g = @ends.map do |e, a, b|
+        f = Array.new(@size) { |i| row_times(@base[i], x) - @right[i] }
+        g = @curved.map do |e, a, b|
           amps, slope = e.law((a ? x[a] : 0.0) - (b ? x[b] : 0.0))
           f[a] += amps if a
           f[b] -= amps if b
           slope
         end
-        @sources.each_with_index { |s, k| source_balance(f, x, s, @index.size - 1 + k) }
         [f, g]
       end
 
-      def source_balance(f, x, source, i)
-        a = @index[source.a]
-        b = @index[source.b]
-        f[a] += x[i] if a
-        f[b] -= x[i] if b
-        f[i] = (a ? x[a] : 0.0) - (b ? x[b] : 0.0) - (source.ohms * x[i]) - source.volts
+      def row_times(row, x)
+        sum = 0.0
+        i = 0
+        while i < @size
+          v = row[i]
+          sum += v * x[i] unless v.zero?
+          i += 1
+        end
+        sum
       end
 
       def slopes(g)
-        m = Array.new(@size) { Array.new(@size, 0.0) }
-        (@index.size - 1).times { |i| m[i][i] = LEAK }
-        @ends.each_with_index do |(_, a, b), k|
-          slope = g[k]
-          m[a][a] += slope if a
-          m[b][b] += slope if b
-          next unless a && b
-
-          m[a][b] -= slope
-          m[b][a] -= slope
-        end
-        @sources.each_with_index { |s, k| source_slopes(m, s, @index.size - 1 + k) }
+        m = @base.map(&:dup)
+        @curved.each_with_index { |(_, a, b), k| stamp(m, a, b, g[k]) }
         m
-      end
-
-      def source_slopes(m, source, i)
-        { @index[source.a] => 1.0, @index[source.b] => -1.0 }.each do |n, sign|
-          next unless n
-
-          m[n][i] = sign
-          m[i][n] = sign
-        end
-        m[i][i] = -source.ohms
       end
 
       # Gauss with partial pivoting; few unknowns, so dense. Plain loops: this is where
@@ -215,30 +259,37 @@ module Miser
         rhs
       end
 
-      def culprits(unknown) = unknown >= @index.size - 1 ? @sources.map(&:id).join(', ') : touching(@index.key(unknown))
+      def culprits(unknown) = unknown >= @nodes ? @sources.map(&:id).join(', ') : touching(@index.key(unknown))
 
-      def lopsided(f) = touching(@index.key(f.first(@index.size - 1).each_index.max_by { |i| f[i].abs }))
+      def lopsided(f) = touching(@index.key(f.first(@nodes).each_index.max_by { |i| f[i].abs }))
 
       def touching(node) = elements.select { |e| [e.a, e.b].include?(node) }.map(&:id).join(', ')
 
       # A part none of whose ends leads to earth through any other part.
       def check_floating
-        reached = ['0']
-        loop do
-          more = elements.flat_map { |e| reached.include?(e.a) || reached.include?(e.b) ? [e.a, e.b] : [] } - reached
-          break if more.empty?
-
-          reached |= more
-        end
-        lost = elements.reject { |e| reached.include?(e.a) }
+        reached = spread(['0'], @elements)
+        lost = elements.reject { |e| reached[e.a] }
         raise Unsolvable, "#{lost.map(&:id).join(', ')} hangs on nothing: no way to earth" if lost.any?
       end
 
-      def solution(x, worst, steps)
-        volts = @index.to_h { |name, i| [name, i ? x[i] : 0.0] }
+      # @return [Hash{String=>true}] nodes that lead to the given ones through those parts
+      def spread(from, parts)
+        reached = from.to_h { |n| [n, true] }
+        waiting = parts
+        loop do
+          touching, waiting = waiting.partition { |e| reached[e.a] || reached[e.b] }
+          return reached if touching.empty?
+
+          touching.each { |e| reached[e.a] = reached[e.b] = true }
+        end
+      end
+
+      def solution(x, f, steps)
+        volts = @index.transform_values { |i| x[i] }
+        volts['0'] = 0.0
         amps = @passives.to_h { |e| [e.id, e.law(volts[e.a] - volts[e.b]).first] }
-        @sources.each_with_index { |s, k| amps[s.id] = -x[@index.size - 1 + k] }
-        Solution.new(volts: volts, amps: amps, residual: worst, steps: steps)
+        @sources.each_with_index { |s, k| amps[s.id] = -x[@nodes + k] }
+        Solution.new(volts: volts, amps: amps, residual: worst(f), steps: steps)
       end
     end
   end

@@ -18,7 +18,9 @@ module Miser
       NEAR = 0.08
       WRONG = 0.01
       # Doubles are built on so many best singles, and are so much rarer.
-      SEEDS = 10
+      SEEDS = 8
+      # Where one fault explains all that was seen, two are hardly worth looking for.
+      SEEDS_WHEN_EXPLAINED = 2
       DOUBLE = 0.08
       # Candidates kept for telling apart.
       KEPT = 12
@@ -74,7 +76,8 @@ module Miser
       private
 
       def doubles(ones)
-        best = ones.reject { |l, _| l.empty? }.sort_by { |_, w| -w }.first(SEEDS).map { |l, _| l.first }
+        explained = ones.any? { |l, _| observations.all? { |o| predicted(l, o) == o[3] } }
+        best = ones.reject { |l, _| l.empty? }.sort_by { |_, w| -w }.first(explained ? SEEDS_WHEN_EXPLAINED : SEEDS).map { |l, _| l.first }
         best.flat_map { |a| @singles.reject { |b| b.id == a.id || same_place?(a, b) }.map { |b| [a, b].sort_by(&:id) } }.uniq { |l| l.map(&:id) }
       end
 

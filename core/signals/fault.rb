@@ -22,10 +22,10 @@ module Miser
       def self.kind(key, label, at, prior, check, cure, &change) = Kind.new(key: key, label: label, at: at, prior: prior, check: check, cure: cure, change: change)
       private_class_method :kind
 
-      HEAVY_OHM = 60.0
+      HEAVY_OHM = 150.0
       PINCH_OHM = 0.02
-      FEED_OHM = 2.5
-      LEAK_OHM = 4700.0
+      FEED_OHM = 3.3
+      LEAK_OHM = 15_000.0
 
       TABLE = [
         kind('reversed', 'reversed polarity', :led, 3.0, 'Turn the wedge, or swap the two wires at the socket, and try again.',

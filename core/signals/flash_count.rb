@@ -14,7 +14,7 @@ module Miser
       # @param taps [Array<Float>] s, rising
       # @param releases [Array<Float>] s, where the key was held while lit; may be empty
       def initialize(taps, releases = [])
-        @taps = taps.sort
+        @taps = taps.sort.uniq
         @words = 'Tap in time with the flashes.'
         judge(releases.sort) if @taps.size >= FEWEST
       end

@@ -67,7 +67,9 @@ module Miser
 
       def number(key) = @entered[key] || DEFAULTS.fetch(key)
 
-      def build(side)
+      def build(side) = loop_of(side, flasher)
+
+      def loop_of(side, flasher)
         lamps = SIDES.flat_map { |s| lamps(side, s) }
         Harness.new(lamps: lamps, telltale: telltale(side), flasher: flasher,
                     resistors: [], diodes: false, joined_ohm: nil, shorts: {}, fuse_a: @entered['fuse_a'] || 15.0, fuse_blown: false,
@@ -109,9 +111,14 @@ module Miser
         Telltale.new(wiring: @entered['telltale'], **draw(entry.load))
       end
 
+      # What the old flasher was made for is what flowed through it as the machine came
+      # in, tell-tale included; there its counted rate belongs.
       def flasher
-        before = SIDES.map { |s| lamps('before', s).sum(&:amps) }.max
-        Flasher.new(kind: kind, design_a: before, rate: @budget.document.dig('checks', 'before', 'flash_per_min'))
+        @flasher ||= begin
+          bare = Flasher.new(kind: kind, design_a: 1.0, rate: @budget.document.dig('checks', 'before', 'flash_per_min'))
+          flows = Wiring.new(loop_of('before', bare), State.new(command: 'left', closed: true, lights: true, volts: COMMAND_V)).circuit.solve.amps['flasher']
+          bare.with(design_a: [flows, 0.01].max)
+        end
       end
     end
   end

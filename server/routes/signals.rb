@@ -66,8 +66,8 @@ module Miser
             return Formats::CircuitSvg.new(Miser::Signals::Drawing.new(survey.harness(side), survey.colours), "#{name}, signals, #{side}").to_s
           end
 
-          app.attachment("#{base}.cir")
           app.content_type('text/plain;charset=utf-8')
+          app.attachment("#{base}.cir")
           command = Miser::Signals::COMMANDS.include?(app.params['command']) ? app.params['command'] : 'left'
           Formats::Netlist.write(survey.harness(side), Miser::Signals::State.new(command: command, closed: command != 'off', lights: true, volts: 12.6), name: name)
         end

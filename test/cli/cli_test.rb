@@ -69,6 +69,25 @@ class CliTest < Miser::Test
     end
   end
 
+  def test_signals_netlist_and_diagnosis
+    dunlin = DEMO.grep(/dunlin/).first
+    data = JSON.parse(miser('signals', dunlin, '--state', 'left', '--format', 'json').first)
+    assert_equal 'flashes', data['lamps']['front_right']['looks'], 'all four flash'
+    assert_in_delta 187, data['rate_per_min'], 1
+    assert_operator data['residual_a'], :<, 1e-6
+    assert_match(/\A\* dunlin250.*\nV_battery/, miser('netlist', dunlin, '--state', 'hazard').first)
+    Dir.mktmpdir do |folder|
+      seen = File.join(folder, 'seen.json')
+      File.write(seen, JSON.generate(left: { lamps: { front_left: 'flashes', rear_left: 'dark' } }))
+      assert_match(/Rear left: (reversed|lamp open)/, miser('diagnose', WREN, '--seen', seen).first)
+      File.write(seen, JSON.generate(left: { lamps: { nobody: 'dark' } }))
+      assert_match(/nobody not known; accepted: front_left/, miser('diagnose', WREN, '--seen', seen)[1])
+    end
+    _, err, status = miser('signals', DEMO.grep(/bracken/).first)
+    assert_equal 1, status.exitstatus
+    assert_match(/signal lamps/, err)
+  end
+
   def test_the_stand_ins_on_their_own
     server = IO.popen([BIN, 'stand-ins'])
     port = server.gets[/:(\d+)$/, 1].to_i

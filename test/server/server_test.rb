@@ -37,6 +37,30 @@ class ServerTest < Miser::Test
 
   def edit(*edits, revision: job['revision'], id: 'dunlin250') = call(:patch, "/api/jobs/#{id}", { revision: revision, edits: edits })
 
+  def test_signals_are_solved_cured_and_diagnosed_over_the_wire
+    %w[dunlin250 wren125 curlew1100 bracken420 ptarmigan550].each { |id| call(:get, "/api/jobs/#{id}/signals") }
+    view = call(:get, '/api/jobs/dunlin250/signals?volts=11.5&lights=0&faults=reversed@rear_left,nonsense')
+    assert_equal 'dark', view['sides']['after']['views'].find { |v| v['command'] == 'left' }['lamps'].find { |l| l['id'] == 'rear_left' }['looks']
+    %w[volts=900 volts=abc volts=NaN].each { |q| call(:get, "/api/jobs/dunlin250/signals?#{q}") && assert_equal(422, last_response.status, q) }
+    cured = call(:post, '/api/jobs/dunlin250/act', { act: 'cure', value: 'resistors', revision: job['revision'] })
+    assert(cured['document']['loads'].any? { |l| l['role'] == 'load_resistor' })
+    assert(cured['budget']['rail']['after'].any? { |b| b['kind'] == 'resistor' })
+    refute(cured['budget']['rail']['before'].any? { |b| b['kind'] == 'resistor' })
+    call(:post, '/api/jobs/dunlin250/act', { act: 'cure', value: 'wishing', revision: cured['revision'] })
+    assert_equal 422, last_response.status
+    found = call(:post, '/api/jobs/dunlin250/diagnose', { side: 'after', seen: { left: { lamps: { rear_left: 'dark' } } } })
+    refute_empty found['candidates']
+    [{ side: 'after', seen: { up: {} } }, { side: 'after', seen: { left: { rate: 'odd' } } }, {}].each { |body| call(:post, '/api/jobs/dunlin250/diagnose', body) && assert_equal(422, last_response.status) }
+    call(:post, '/api/jobs/bracken420/diagnose', { side: 'after', seen: {} })
+    assert_equal 422, last_response.status
+    call(:post, '/api/taps', { taps: [0, 0.7, 1.4, 2.1, 2.8], releases: [] })
+    call(:post, '/api/taps', { taps: [1, 1, 1, 1, 1] })
+    get '/api/jobs/dunlin250/circuit?kind=svg&side=before', {}, { 'HTTP_HOST' => '127.0.0.1' }
+    assert_match(/\A<svg/, last_response.body)
+    get '/api/jobs/dunlin250/circuit?kind=netlist&command=hazard', {}, { 'HTTP_HOST' => '127.0.0.1' }
+    assert_match(/hazard, contact closed/, last_response.body)
+  end
+
   def test_every_reading_route_answers_as_the_contract_says
     board = call(:get, '/api/jobs')
     assert_equal 5, board['jobs'].size

@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+require 'open3'
+require 'tempfile'
+require_relative '../core/miser'
+require_relative '../formats/job_file'
+require_relative '../formats/netlist'
+
+module Miser
+  module Speed
+    # A whole diagnosis beside ngspice solving the same list of circuits in one batch.
+    class Signals
+      DUNLIN = File.expand_path('../demo/jobs/dunlin250.miser.json', __dir__)
+      SEEN = { 'left' => { 'lamps' => { 'front_left' => 'flashes', 'rear_left' => 'dark' }, 'rate' => 'normal' }, 'hazard' => { 'rate' => 'normal' } }.freeze
+
+      def run
+        survey = cured
+        harness = survey.harness('after')
+        2.times { diagnosis(harness, survey) }
+        ours, solved = timed { diagnosis(harness, survey) }
+        circuits = listed(harness, solved)
+        solving, = timed { circuits.each { |h, state| Miser::Signals::Wiring.new(h, state).circuit.solve } }
+        theirs, = timed { batch(circuits) }
+        puts format('signals: %<rate>.0f circuits built and solved a second; ngspice %<other>.0f in one batch   ratio %<ratio>.2f',
+                    rate: circuits.size / solving, other: circuits.size / theirs, ratio: solving / theirs)
+        puts format('a whole diagnosis: %<n>d circuits, %<ours>.2f s; ngspice the same circuits as one batch %<theirs>.2f s   ratio %<ratio>.2f   (aim: under 1)',
+                    n: solved, ours: ours, theirs: theirs, ratio: ours / theirs)
+      end
+
+      private
+
+      def cured
+        document = Formats::JobFile.read(File.read(DUNLIN)).document
+        Miser::Signals::Survey.new(Budget::Budget.new(document.merge('signals' => document['signals'].merge('remedies' => %w[flasher_2 diodes]))))
+      end
+
+      def diagnosis(harness, survey)
+        found = Miser::Signals::Diagnosis.new(harness, SEEN, thresholds: survey.thresholds)
+        found.candidates
+        found.next_test
+        found.solved
+      end
+
+      def timed
+        start = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        result = yield
+        [Process.clock_gettime(Process::CLOCK_MONOTONIC) - start, result]
+      end
+
+      # As many circuits of the diagnosis as it solved: faults and pairs of faults, contact closed and open.
+      def listed(harness, count)
+        faults = Miser::Signals::Fault.all_in(harness)
+        sets = faults.map { |f| [f] } + faults.combination(2).to_a
+        sets.lazy.flat_map do |list|
+          broken = list.reduce(harness) { |h, f| f.apply(h) }
+          %w[left hazard].product([true, false]).map { |command, closed| [broken, Miser::Signals::State.new(command: command, closed: closed, lights: true, volts: 12.6)] }
+        end.first(count)
+      end
+
+      # One process, every netlist read and solved in turn.
+      def batch(circuits)
+        Dir.mktmpdir do |folder|
+          script = circuits.each_with_index.map do |(harness, state), i|
+            path = File.join(folder, "#{i}.cir")
+            File.write(path, Formats::Netlist.write(harness, state, name: 'bench').sub(".op\n", ''))
+            "source #{path}\nop\nprint v(left)\nremcirc"
+          end
+          main = File.join(folder, 'main.cir')
+          File.write(main, "batch\nr1 a 0 1\n.control\n#{script.join("\n")}\nquit\n.endc\n.end\n")
+          out, = Open3.capture2e('ngspice', '-b', main)
+          solved = out.scan(/^v\(left\) = /).size
+          raise "ngspice solved #{solved} of #{circuits.size}" if solved < circuits.size * 0.98
+        end
+      end
+    end
+  end
+end
