@@ -19,7 +19,7 @@ module Miser
                end }.freeze
 
       def self.run(argv)
-        options = Options.parse(argv, %i[seen side format], files: 1, usage: 'diagnose FILE --seen FILE [--side SIDE] [--format text|json]')
+        options = Options.parse(argv, %i[seen side format], files: 1, usage: 'diagnose JOB --seen FILE [--side SIDE] [--format text|json]')
         raise Failure.new('diagnose wants --seen FILE: a JSON of what was seen', 2) unless options[:seen]
 
         survey = SignalSurvey.read(options[:arguments].first)

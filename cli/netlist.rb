@@ -9,7 +9,7 @@ module Miser
     # netlist FILE: the signal circuit of one state in SPICE syntax.
     module Netlist
       def self.run(argv)
-        options = Options.parse(argv, %i[state side open], files: 1, usage: 'netlist FILE [--state STATE] [--side SIDE] [--open]')
+        options = Options.parse(argv, %i[state side open], files: 1, usage: 'netlist JOB [--state STATE] [--side SIDE] [--open]')
         path = options[:arguments].first
         survey = SignalSurvey.read(path)
         state = Miser::Signals::State.new(command: options[:state], closed: options[:state] != 'off' && !options[:open], lights: true, volts: 12.6)

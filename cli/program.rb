@@ -26,9 +26,9 @@ module Miser
         'check' => ['check FILE', 'say what is wrong or odd in a job file'],
         'export' => ['export JOB [--to FILE] [--demo] [--data DIR]', 'write a job (id or name) as a file'],
         'import' => ['import FILE [--over] [--demo] [--data DIR]', 'take in a job file'],
-        'signals' => ['signals FILE [--state STATE] [--side SIDE] [--format text|json]', 'solve the turn signals: node volts, what is seen, rate'],
-        'netlist' => ['netlist FILE [--state STATE] [--side SIDE] [--open]', 'the signal circuit of a state for a circuit simulator'],
-        'diagnose' => ['diagnose FILE --seen FILE [--side SIDE] [--format text|json]', 'rank faults by what was seen'],
+        'signals' => ['signals JOB [--state STATE] [--side SIDE] [--format text|json]', 'solve the turn signals: node volts, what is seen, rate'],
+        'netlist' => ['netlist JOB [--state STATE] [--side SIDE] [--open]', 'the signal circuit of a state for a circuit simulator'],
+        'diagnose' => ['diagnose JOB --seen FILE [--side SIDE] [--format text|json]', 'rank faults by what was seen'],
         'stand-ins' => ['stand-ins', 'serve the simulated bench meter and light meter on their own'],
         'bench' => ['bench', 'measure speed against outside references']
       }.freeze

@@ -9,7 +9,7 @@ module Miser
     # signals FILE: what the turn signals do in a state.
     module Signals
       def self.run(argv)
-        options = Options.parse(argv, %i[state side format], files: 1, usage: 'signals FILE [--state STATE] [--side SIDE] [--format text|json]')
+        options = Options.parse(argv, %i[state side format], files: 1, usage: 'signals JOB [--state STATE] [--side SIDE] [--format text|json]')
         survey = SignalSurvey.read(options[:arguments].first)
         seen = Miser::Signals::Seen.new(survey.harness(options[:side]), options[:state], thresholds: survey.thresholds)
         puts options[:format] == 'json' ? JSON.pretty_generate(data(seen)) : text(seen)

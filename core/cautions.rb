@@ -12,6 +12,7 @@ module Miser
       'data_bus' => 'Data bus: never splice into lamp wires. Use a plug-in isolating hub.',
       'ac_runaway' => 'AC-lit: filament lamps may be all that holds the coil’s volts. Do not fit LED units without a regulator.',
       'resistor_hot' => 'Load resistors get hot enough to burn skin and melt plastic: bolt them to bare metal, away from wires.',
+      'no_lamp_warning' => 'The signals no longer flash fast when a lamp is out: look at all four now and then.',
       'fuse' => 'Never fuse above what the wire carries.',
       'law' => 'Lighting law differs by place and by road or off-road use: check the local code. Inspection belongs to licensed people.'
     }.freeze

@@ -14,7 +14,7 @@ module Miser
       # @param circuit [String] on which the signals hang @param volts [Float] of its amps
       # @return [Hash]
       def take(document, cure, circuit:, volts:)
-        signals = (document['signals'] || {}).merge('remedies' => cure ? cure.keys : [])
+        signals = (document['signals'] || {}).merge('remedies' => cure ? cure.keys : [], 'loses_warning' => cure ? cure.loses_warning : false)
         order = (document['order'] || []).reject { |row| row['for'] == FOR }
         loads = document['loads'].reject { |l| l['id'] == RESISTOR_ID }
         if cure

@@ -51,7 +51,7 @@ module Miser
       end
 
       def cure(list)
-        judged = Judgement.new(fitted(list.map(&:key)), thresholds: @thresholds, volts: @case.volts)
+        judged = Judgement.new(fitted(list.map(&:key)), thresholds: @thresholds, volts: @case.volts, corners: true)
         costs = list.map(&:cost)
         Cure.new(keys: list.map(&:key), label: list.map(&:label).join(' and '), schools: list.map { |r| r.class.school }.uniq - ['either'], works: judged.works?,
                  why: judged.problems.map(&:text).uniq, amps: costs.sum(&:amps), watts: costs.map(&:watts).max, surface_c: costs.filter_map(&:surface_c).max, parts: costs.flat_map(&:parts),

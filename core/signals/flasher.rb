@@ -25,6 +25,8 @@ module Miser
       OUTAGE_SHARE = 0.75
       # A thermal heater starved under this share never opens its contact.
       HEATS_SHARE = 0.55
+      # Share from which a flasher is overloaded.
+      OVER_SHARE = 2.2
       # Amps a two-terminal electronic flasher needs through the lamps to live on.
       TRICKLE_A = 0.003
 
@@ -96,10 +98,16 @@ module Miser
         return Pattern.new(rhythm: 'none', note: 'Nothing flows.') if kind.listens && kind.key != 'controller' && amps < TRICKLE_A
 
         share = outage_off ? 1.0 : amps / (design_a * sides)
-        kind.model.call([share, 1e-3].max, rate)
+        overload(amps / (design_a * sides), kind.model.call([share, 1e-3].max, rate))
       end
 
       private
+
+      # Far over what it was made for, contacts and electronics get hot.
+      def overload(share, pattern)
+        pattern.note ||= 'Far over its rating: it gets hot and may cut out.' if share > OVER_SHARE
+        pattern
+      end
 
       def dead_words
         return 'It has no earth.' if kind.terminals.include?('31') && !earthed

@@ -10,6 +10,8 @@ module Miser
       # say 90 ± 30, which is the same.
       RATE = 60.0..120.0
       LIT = 0.30..0.75
+      # Volts and running lights at the ends of what a battery sees.
+      CORNERS = [[11.5, true], [14.5, false]].freeze
 
       # @!attribute command [String] @!attribute text [String]
       Problem = Struct.new(:key, :command, :text, keyword_init: true)
@@ -17,20 +19,37 @@ module Miser
       attr_reader :views
 
       # @param harness [Harness] @param thresholds [Hash]
-      def initialize(harness, thresholds:, volts: 13.5)
+      # @param corners [Boolean] whether flat and full batteries, lights on and off, are tried too
+      def initialize(harness, thresholds:, volts: 13.5, corners: false)
         @harness = harness
-        @views = COMMANDS.to_h { |c| [c, Seen.new(harness, c, thresholds: thresholds, volts: volts)] }
+        @thresholds = thresholds
+        @views = seen_at(volts, true)
+        @corners = corners ? CORNERS : []
       end
 
       def works? = problems.empty?
 
       # @return [Array<Problem>]
-      def problems = @problems ||= COMMANDS.flat_map { |c| judge(views[c]) }
+      def problems
+        @problems ||= begin
+          first = COMMANDS.flat_map { |c| judge(views[c]) }
+          first + @corners.flat_map { |volts, lights| at_corner(volts, lights, first.map { |p| [p.key, p.command] }) }
+        end
+      end
 
       # @return [Float] A through the flasher, one side
       def side_a = views['left'].flasher_a
 
       private
+
+      def seen_at(volts, lights) = COMMANDS.to_h { |c| [c, Seen.new(@harness, c, thresholds: @thresholds, volts: volts, lights: lights)] }
+
+      # What goes wrong there and not already in the middle.
+      def at_corner(volts, lights, known)
+        seen_at(volts, lights).values.flat_map { |v| judge(v) }.reject { |p| known.include?([p.key, p.command]) }.map do |p|
+          Problem.new(key: p.key, command: p.command, text: format('At %.1f V, lights %s: %s', volts, lights ? 'on' : 'off', p.text))
+        end
+      end
 
       def problem(key, view, text) = Problem.new(key: key, command: view.command, text: text)
 

@@ -44,6 +44,15 @@ module Miser
 
       def lit_telltales = @lit_telltales ||= TELLTALES.select { |id| @closed.amps.key?(id) }.to_h { |id| [id, item(id, harness.telltale)] }
 
+      # Volts across and amps through everything that is no lamp.
+      # @return [Array<Hash>] id and both phases
+      def parts
+        circuit = Wiring.new(harness, State.new(command: command, closed: true, lights: true, volts: 12.0)).circuit
+        circuit.elements.reject { |e| lamps.key?(e.id) || telltales.key?(e.id) }.map do |e|
+          { id: e.id, closed_v: @closed.across(e), closed_a: @closed.amps[e.id], open_v: @open.across(e), open_a: @open.amps[e.id] }
+        end
+      end
+
       # @return [Float] A through the flasher, contact closed
       def flasher_a = @closed.amps['flasher']
 

@@ -10,19 +10,36 @@ require 'puma'
 require 'puma/server'
 require_relative '../../cli/demo_data'
 require_relative '../../server/app'
+require_relative '../../bench/stand_ins'
 require_relative '../../test/support/chromium'
 
 VIEWS = {
   'board' => ['/', 'light', [1280, 800]], 'budget' => ['/job/dunlin250/budget', 'light', [1280, 800]], 'budget-dark' => ['/job/dunlin250/budget', 'dark', [1280, 800]],
   'intake' => ['/job/wren125/intake', 'light', [1280, 800]], 'readings' => ['/job/dunlin250/readings/l1.c1', 'light', [1280, 800]],
   'choose' => ['/job/bracken420/choose/l1', 'light', [1280, 800]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
-  'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]], 'working' => ['/job/dunlin250/budget', 'light', [1280, 800]]
+  'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]], 'working' => ['/job/dunlin250/budget', 'light', [1280, 800]],
+  'signals' => ['/job/dunlin250/signals', 'light', [1280, 1000]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
+  'meter' => ['/job/bracken420/readings/l2', 'dark', [1280, 1000]], 'baseline' => ['/job/dunlin250/readings?view=baseline', 'light', [1280, 1000]]
+}.freeze
+
+CLICK = "[...document.querySelectorAll('button')].find((e) => e.textContent.trim().startsWith('%s'))?.click()"
+HASTE = "(() => { const s = [...document.querySelectorAll('select')].find((e) => e.textContent.includes('40 times')); s.value = '40'; s.dispatchEvent(new Event('change', { bubbles: true })) })()"
+
+# What is done on a view before its picture is taken: scripts, and waits in seconds.
+DEEDS = {
+  'working' => ["document.querySelector('[data-testid=rail-verdict] button').click()"],
+  'signals' => [0.6, *([format(CLICK, 'hold still')] * 2)],
+  'signals-cured' => [0.6, "document.querySelector('[data-cure=\"flasher_2+diodes\"] button').click()", 1.2],
+  'meter' => [format(CLICK, 'Take it with'), 0.3, HASTE, 0.2, format(CLICK, 'Leads are on'), 3]
 }.freeze
 
 only = ARGV
 Dir.mktmpdir do |folder|
-  app = Miser::Server::App.on(Miser::Cli::DemoData.open(File.join(folder, 'demo.db')))
-  server = Puma::Server.new(app, nil, min_threads: 1, max_threads: 4)
+  database = Miser::Cli::DemoData.open(File.join(folder, 'demo.db'))
+  bench = Miser::StandIns.start
+  Miser::Store::Shop.new(database)['instruments'] = bench.addresses
+  app = Miser::Server::App.on(database)
+  server = Puma::Server.new(app, nil, min_threads: 1, max_threads: 12)
   port = server.add_tcp_listener('127.0.0.1', 0).addr[1]
   server.run
   browser = Ferrum::Browser.new(**Miser::Chromium::OPTIONS)
@@ -33,13 +50,14 @@ Dir.mktmpdir do |folder|
     browser.go_to("http://127.0.0.1:#{port}/")
     browser.evaluate("localStorage.setItem('miser.theme', '#{theme}')")
     browser.go_to("http://127.0.0.1:#{port}#{path}")
-    browser.network.wait_for_idle
+    browser.network.wait_for_idle(timeout: 5)
     sleep 0.4
-    browser.at_css('[data-testid=rail-verdict] button')&.click if name == 'working'
+    DEEDS.fetch(name, []).each { |deed| deed.is_a?(String) ? browser.evaluate(deed) : sleep(deed) }
     sleep 0.4
     browser.screenshot(path: File.join(ENV.fetch('OUT', __dir__), "#{name}.png"))
     puts name
   end
   browser.quit
   server.stop(true)
+  bench.stop
 end

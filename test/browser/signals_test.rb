@@ -8,7 +8,8 @@ class SignalsScreenTest < Miser::BrowserTest
 
   def wait_for(title, part, looks) = assert_selector("[data-testid=loop-#{title}] [data-part=#{part}][data-looks=#{looks}]")
 
-  def test_converted_all_four_flash_cured_then_a_reversed_lamp_found
+  # The Dunlin with its filaments, then LEDs chosen for all four.
+  def convert
     jobs.change('dunlin250', 1, what: 'x') { |d| d.merge('choices' => d['choices'].reject { |c| %w[l5 l6].include?(c['load_id']) }) }
     visit '/job/dunlin250/signals'
     assert_selector '[data-testid=cured]'
@@ -20,6 +21,10 @@ class SignalsScreenTest < Miser::BrowserTest
     end
     click_link 'Signals'
     wait_for 'after', 'front_left', 'flashes'
+  end
+
+  def test_converted_all_four_flash_cured_then_a_reversed_lamp_found
+    convert
     %w[rear_left front_right rear_right].each { |id| assert_equal 'flashes', look('after', id), id }
     assert_equal 'dark', look('before', 'front_right')
     assert_selector '[data-testid=problems]', text: '187 flashes a minute'
@@ -28,7 +33,7 @@ class SignalsScreenTest < Miser::BrowserTest
     wait_for 'after', 'front_right', 'dark'
     saved = document('dunlin250')
     assert_equal %w[flasher_2 diodes], saved['signals']['remedies']
-    assert_equal 2, saved['order'].count { |r| r['for'] == 'signals' }
+    assert_equal(2, saved['order'].count { |r| r['for'] == 'signals' })
     click_on 'Hazard'
     wait_for 'after', 'front_right', 'flashes'
     within '[data-testid=diagnosis]' do

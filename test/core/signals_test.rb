@@ -107,7 +107,7 @@ class SignalsTest < Miser::Test
     remedy = LoadResistors.new(Remedy::Case.new(harness: signal_loop(lamps: four(**led)), before: signal_loop, volts: 13.5, plug: %w[49 49a 31]))
     assert_in_delta 13.5 / remedy.ohms, remedy.cost.amps, 1e-9
     assert_operator remedy.cost.amps, :>, 3.2
-    assert_in_delta 13.5**2 / remedy.ohms, remedy.watts, 1e-9
+    assert_in_delta (13.5**2) / remedy.ohms, remedy.watts, 1e-9
     assert_operator remedy.rated_w, :>=, remedy.watts
     assert_operator remedy.cost.surface_c, :>, 100
     assert_includes ESeries::E12.map { |v| v.round(2) }, remedy.ohms.round(2)

@@ -28,7 +28,7 @@ module Miser
           kind = %w[filament resistor driver regulated].sample(random: random)
           draw = kind == 'filament' ? { law: kind, volts: 12.0, amps: random.rand(0.4..1.8) } : { law: kind, volts: 13.0, amps: random.rand(0.05..0.5), from_v: random.rand(5.5..8.5) }
           signal_lamp(side, place, **draw).with(bridged: kind == 'resistor' && random.rand < 0.3, reversed: random.rand < 0.15,
-                                                     running: place == 'front' && random.rand < 0.4 ? [12.0, random.rand(0.3..0.5)] : nil)
+                                                running: place == 'front' && random.rand < 0.4 ? [12.0, random.rand(0.3..0.5)] : nil)
         end
       end
       harness = signal_loop(lamps: lamps, wiring: %w[pair shared diodes pilot none].sample(random: random), flasher: %w[outage free_2 thermal].sample(random: random))

@@ -629,6 +629,13 @@ export interface components {
             flasher_a: number;
             fuse_blows: boolean;
             residual: number;
+            parts: {
+                id: string;
+                closed_v: number;
+                closed_a: number;
+                open_v: number;
+                open_a: number;
+            }[];
         };
         DrawnPart: {
             kind: string;
@@ -1758,6 +1765,8 @@ export interface components {
                     /** Right wire */
                     right?: string;
                 };
+                /** No fast flash when a lamp is out */
+                loses_warning?: boolean;
             };
             /** To order */
             order?: components["schemas"]["job_order_row"][];

@@ -118,6 +118,13 @@ function amps(id: string, side: 'before' | 'after') {
               {{ amps(c.load_id, 'before') }} → {{ c.action === 'remove' ? '0 A' : amps(c.load_id, 'after') }}
             </td>
           </tr>
+          <tr v-for="r in document.order ?? []" :key="r.id">
+            <td>
+              {{ r.name }}<span v-if="(r.count ?? 1) > 1"> ×{{ r.count }}</span>
+            </td>
+            <td>for the {{ r.for }}</td>
+            <td />
+          </tr>
           <tr v-for="l in added" :key="l.id">
             <td>{{ l.name }}</td>
             <td>added</td>
@@ -130,6 +137,7 @@ function amps(id: string, side: 'before' | 'after') {
       <h3 class="mt-3 mb-1 font-bold">The rider must know</h3>
       <ul class="list-disc pl-5 text-[0.95em]">
         <li v-for="f in serious" :key="f.key + f.side">{{ f.text }} {{ f.cure }}</li>
+        <li v-if="document.signals?.loses_warning">{{ reference.tables?.cautions.no_lamp_warning }}</li>
         <li v-if="document.machine.kind === 'snowmobile'">An LED does not warm the lens: clear snow and ice off it.</li>
         <li>Look at the lamps again after the first rides: retrofit bulbs can work loose.</li>
         <li>{{ reference.tables?.cautions.law }}</li>

@@ -41,6 +41,23 @@ const contact = computed(() => {
   if (view.value.rhythm === 'flashes') return closed.value ? 'closed' : 'open'
   return view.value.rhythm === 'steady' ? 'closed' : 'open'
 })
+const NAMES: Record<string, string> = {
+  battery: 'Battery',
+  fuse: 'Fuse',
+  flasher: 'Flasher',
+  diode_left: 'Diode, left',
+  diode_right: 'Diode, right',
+  load_left: 'Load resistor, left',
+  load_right: 'Load resistor, right',
+}
+/** The switch is two contacts: the one commanded tells. */
+function partOf(id: string | null) {
+  if (!id) return undefined
+  const wanted = id === 'switch' ? `switch_${props.command === 'right' ? 'right' : 'left'}` : id
+  const found = view.value.parts.find((p) => p.id === wanted)
+  return found && { ...found, name: NAMES[id] ?? (id === 'switch' ? 'Switch' : id) }
+}
+const pickedPart = computed(() => partOf(chosen.value))
 const picked = computed(() => (chosen.value ? items.value.get(chosen.value) : undefined))
 const LEVELS = { off: 'dark', ghost: 'ghost', dim: 'dim', lit: 'lit' }
 function describe(item: Item) {
@@ -123,7 +140,27 @@ function describe(item: Item) {
             {{ p.label }}
           </text>
         </g>
-        <g v-else :transform="`translate(${p.x} ${p.y})`">
+        <g
+          v-else
+          :transform="`translate(${p.x} ${p.y})`"
+          :class="p.id ? 'cursor-pointer' : ''"
+          :role="p.id ? 'button' : undefined"
+          :tabindex="p.id ? 0 : undefined"
+          :aria-label="p.id ? partOf(p.id)?.name : undefined"
+          :data-part="p.id"
+          @click="p.id && (chosen = p.id)"
+          @focus="p.id && (chosen = p.id)"
+        >
+          <rect
+            v-if="p.id"
+            x="-26"
+            y="-30"
+            width="52"
+            height="60"
+            fill="transparent"
+            :stroke="chosen === p.id ? 'var(--brass)' : 'none'"
+            stroke-width="3"
+          />
           <g :transform="`rotate(${p.turn})`" fill="none" stroke="var(--ink)" stroke-width="2.5">
             <path v-if="p.kind === 'battery'" d="M-22 -24H22M-11 -8H11M-22 8H22M-11 24H11" />
             <g v-else-if="p.kind === 'fuse'">
@@ -171,7 +208,16 @@ function describe(item: Item) {
         <span class="num">{{ plain(picked.closed.amps, 3) }}</span> A, <span class="num">{{ plain(picked.closed.watts, 1) }}</span> W. Open:
         <span class="num">{{ plain(picked.open.volts, 2) }}</span> V, <span class="num">{{ plain(picked.open.amps, 3) }}</span> A.
       </template>
-      <span v-else class="text-dim">Touch a lamp for its volts and amps. Flasher: {{ plain(view.flasher_a, 2) }} A while closed.</span>
+      <template v-else-if="pickedPart">
+        <b>{{ pickedPart.name }}</b>. Contact closed: <span class="num">{{ plain(pickedPart.closed_v, 2) }}</span> V across,
+        <span class="num">{{ plain(pickedPart.closed_a, 3) }}</span> A. Open: <span class="num">{{ plain(pickedPart.open_v, 2) }}</span> V,
+        <span class="num">{{ plain(pickedPart.open_a, 3) }}</span> A.
+      </template>
+      <span v-else class="text-dim"
+        >Touch any part for its volts and amps. Flasher: {{ plain(view.flasher_a, 2) }} A while closed<template v-if="view.first_s"
+          >, first flash after {{ plain(view.first_s, 1) }} s</template
+        >. Currents balance within {{ view.residual < 1e-6 ? '1 µA' : `${plain(view.residual * 1e6, 0)} µA` }}.</span
+      >
     </p>
   </figure>
 </template>
