@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { plain } from '../../ui/format'
+import ChoiceRow from '../../ui/ChoiceRow.vue'
 import Caution from '../../ui/Caution.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import YesNo from '../../ui/YesNo.vue'
@@ -13,6 +14,10 @@ const job = useJob()
 const side = ref<'before' | 'after'>('before')
 const items = computed(() => job.view?.baseline[side.value] ?? [])
 const left = computed(() => items.value.filter((i) => !i.done).length)
+const SIDES = [
+  { key: 'before', label: 'As it came in' },
+  { key: 'after', label: 'After' },
+] as const
 const TONES = { healthy: 'text-moss', watch: 'text-brass', unhealthy: 'text-brick' } as const
 
 function figure(item: Schemas['BaselineItem']) {
@@ -27,10 +32,7 @@ function figure(item: Schemas['BaselineItem']) {
         {{ side === 'before' ? 'Before anything comes off' : 'The same again, after the change' }}:
         <span :class="left ? 'text-brass' : 'text-moss'">{{ left ? `${left} still to read` : 'all read' }}</span>
       </h3>
-      <div role="group" aria-label="Side" class="ml-auto flex">
-        <button type="button" class="btn" :aria-pressed="side === 'before'" @click="side = 'before'">As it came in</button>
-        <button type="button" class="btn -ml-px" :aria-pressed="side === 'after'" @click="side = 'after'">After</button>
-      </div>
+      <ChoiceRow class="ml-auto" label="Side" :options="SIDES" :value="side" @pick="side = $event" />
     </div>
     <Caution of="running_engine" class="mb-2" />
     <table class="sheet w-full">

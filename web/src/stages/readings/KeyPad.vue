@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useJob } from '../../state/useJob'
+import ChoiceRow from '../../ui/ChoiceRow.vue'
 
 /** Big keys for one gloved hand; they type into the fields named. */
 const props = defineProps<{ fields: { at: string; label: string; unit: string }[] }>()
@@ -25,17 +26,15 @@ function clear() {
 
 <template>
   <div class="mt-3 max-w-md border border-line p-2" role="group" aria-label="Big keys" data-testid="key-pad">
-    <div class="mb-2 flex gap-2" role="group" aria-label="Field to type into">
-      <button
-        v-for="(f, i) in fields"
-        :key="f.at"
-        type="button"
-        class="btn flex-1 justify-between"
-        :aria-pressed="f.at === field.at"
-        @click="here = i"
-      >
-        {{ f.label }} <span class="unit">{{ f.unit }}</span>
-      </button>
+    <div class="mb-2 flex gap-2">
+      <ChoiceRow
+        class="flex-1"
+        label="Field to type into"
+        stretch
+        :options="fields.map((f, key) => ({ key, label: `${f.label} ${f.unit}` }))"
+        :value="here"
+        @pick="here = $event"
+      />
       <button type="button" class="btn" @click="clear">clear</button>
     </div>
     <div class="grid grid-cols-3 gap-2">

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
+import ChoiceRow from '../../ui/ChoiceRow.vue'
 import FigureValue from '../../ui/FigureValue.vue'
 import { plain } from '../../ui/format'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -16,9 +17,14 @@ const job = useJob()
 const route = useRoute()
 const router = useRouter()
 const { subjects } = useSubjects()
-const VIEWS = { one: 'One at a time', table: 'Table', charging: 'Charging', baseline: 'Baseline sheet' } as const
-type View = keyof typeof VIEWS
-const view = computed<View>(() => (String(route.query.view) in VIEWS ? (route.query.view as View) : 'one'))
+const VIEWS = [
+  { key: 'one', label: 'One at a time' },
+  { key: 'table', label: 'Table' },
+  { key: 'charging', label: 'Charging' },
+  { key: 'baseline', label: 'Baseline sheet' },
+] as const
+type View = (typeof VIEWS)[number]['key']
+const view = computed<View>(() => VIEWS.find((v) => v.key === route.query.view)?.key ?? 'one')
 const guided = ref(false)
 const instruments = useInstruments()
 void instruments.refresh()
@@ -46,11 +52,7 @@ function next() {
   <div class="max-w-[1180px]">
     <div class="mb-4 flex flex-wrap items-center gap-2">
       <h2 class="mr-auto text-xl">Readings</h2>
-      <div role="group" aria-label="How readings are entered" class="flex">
-        <button v-for="(label, key) in VIEWS" :key="key" type="button" class="btn -ml-px" :aria-pressed="view === key" @click="look(key)">
-          {{ label }}
-        </button>
-      </div>
+      <ChoiceRow label="How readings are entered" :options="VIEWS" :value="view" @pick="look" />
       <a class="btn" :href="`/api/jobs/${job.id}/file?kind=readings`" download>Readings as CSV</a>
       <a class="btn" :href="`/api/jobs/${job.id}/file?kind=loads`" download>Loads as CSV</a>
       <button type="button" class="btn" @click="importing = 'readings'">Take in CSV</button>

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import ChoiceRow from '../../ui/ChoiceRow.vue'
 import { plain } from '../../ui/format'
 import type { Command } from './useSignals'
 
@@ -9,9 +10,10 @@ import type { Command } from './useSignals'
 const props = defineProps<{ view: Schemas['SignalsView'] }>()
 const job = useJob()
 type Seen = Schemas['SeenIn']
-const COMMANDS: Command[] = ['off', 'left', 'right', 'hazard']
-const LOOKS = ['dark', 'ghost', 'dim', 'steady', 'flashes'] as const
-const RATES = ['none', 'steady', 'slow', 'normal', 'fast'] as const
+const named = <K extends string>(keys: readonly K[]) => keys.map((key) => ({ key, label: key as string }))
+const LOOKS = named(['dark', 'ghost', 'dim', 'steady', 'flashes'] as const)
+const RATES = named(['none', 'steady', 'slow', 'normal', 'fast'] as const)
+type Look = (typeof LOOKS)[number]['key']
 const command = ref<Command>('left')
 const seen = ref<Record<string, Seen>>({})
 const result = ref<Schemas['Diagnosis'] | null>(null)
@@ -26,7 +28,7 @@ function put(change: Seen) {
   const next = JSON.parse(JSON.stringify({ ...here.value, ...change })) as Seen
   seen.value = { ...seen.value, [command.value]: next }
 }
-function lamp(id: string, look: (typeof LOOKS)[number]) {
+function lamp(id: string, look: Look) {
   const was = { ...(here.value.lamps ?? {}) }
   if (was[id] === look) delete was[id]
   else was[id] = look
@@ -52,7 +54,14 @@ watch(seen, async () => {
     if (mine === turn) busy.value = false
   }
 })
-const NAMES = { off: 'nothing on', left: 'left on', right: 'right on', hazard: 'hazard on' }
+const NAMES: Record<Command, string> = { off: 'nothing on', left: 'left on', right: 'right on', hazard: 'hazard on' }
+const commands = computed(() =>
+  (Object.keys(NAMES) as Command[]).map((key) => ({ key, label: NAMES[key] + (Object.keys(seen.value[key] ?? {}).length ? ' •' : '') })),
+)
+/** Tapped again, a look is taken back. */
+function toggled<K>(was: K | undefined, now: K) {
+  return was === now ? undefined : now
+}
 </script>
 
 <template>
@@ -60,55 +69,24 @@ const NAMES = { off: 'nothing on', left: 'left on', right: 'right on', hazard: '
     <h3 id="diagnosis-head" class="mb-2 text-lg">What do you see?</h3>
     <div class="grid gap-6 min-[1100px]:grid-cols-2">
       <div>
-        <div class="mb-3 flex flex-wrap" role="group" aria-label="With what commanded">
-          <button v-for="c in COMMANDS" :key="c" type="button" class="btn -ml-px" :aria-pressed="command === c" @click="command = c">
-            {{ NAMES[c] }}<span v-if="seen[c] && Object.keys(seen[c]).length" aria-label="looked at">•</span>
-          </button>
-        </div>
+        <ChoiceRow class="mb-3" label="With what commanded" :options="commands" :value="command" @pick="command = $event" />
         <div v-for="l in lamps" :key="l.id" class="mb-2">
           <span class="mb-0.5 block font-semibold">{{ l.name }}</span>
-          <span class="flex flex-wrap" role="group" :aria-label="`${l.name} looks`">
-            <button
-              v-for="k in LOOKS"
-              :key="k"
-              type="button"
-              class="btn -ml-px flex-1 justify-center px-2"
-              :aria-pressed="here.lamps?.[l.id] === k"
-              @click="lamp(l.id, k)"
-            >
-              {{ k }}
-            </button>
-          </span>
+          <ChoiceRow :label="`${l.name} looks`" :options="LOOKS" :value="here.lamps?.[l.id]" stretch @pick="lamp(l.id, $event)" />
         </div>
         <div v-if="hasTelltale" class="mb-2">
           <span class="mb-0.5 block font-semibold">Tell-tale</span>
-          <span class="flex flex-wrap" role="group" aria-label="Tell-tale looks">
-            <button
-              v-for="k in LOOKS"
-              :key="k"
-              type="button"
-              class="btn -ml-px flex-1 justify-center px-2"
-              :aria-pressed="here.telltale === k"
-              @click="put({ telltale: here.telltale === k ? undefined : k })"
-            >
-              {{ k }}
-            </button>
-          </span>
+          <ChoiceRow
+            label="Tell-tale looks"
+            :options="LOOKS"
+            :value="here.telltale"
+            stretch
+            @pick="put({ telltale: toggled(here.telltale, $event) })"
+          />
         </div>
         <div v-if="command !== 'off'" class="mb-2">
           <span class="mb-0.5 block font-semibold">Rate</span>
-          <span class="flex flex-wrap" role="group" aria-label="Rate">
-            <button
-              v-for="k in RATES"
-              :key="k"
-              type="button"
-              class="btn -ml-px flex-1 justify-center px-2"
-              :aria-pressed="here.rate === k"
-              @click="put({ rate: here.rate === k ? undefined : k })"
-            >
-              {{ k }}
-            </button>
-          </span>
+          <ChoiceRow label="Rate" :options="RATES" :value="here.rate" stretch @pick="put({ rate: toggled(here.rate, $event) })" />
         </div>
         <div class="flex flex-wrap gap-2">
           <button

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
 import Caution from '../../ui/Caution.vue'
+import ChoiceRow from '../../ui/ChoiceRow.vue'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
@@ -48,18 +49,7 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
   <div class="max-w-[1180px]">
     <div class="mb-3 flex flex-wrap items-center gap-3">
       <h2 class="text-xl">Signals</h2>
-      <div v-if="sides" role="group" aria-label="Switch" class="flex">
-        <button
-          v-for="c in COMMANDS"
-          :key="c.key"
-          type="button"
-          class="btn -ml-px min-h-12 px-5"
-          :aria-pressed="command === c.key"
-          @click="command = c.key"
-        >
-          {{ c.label }}
-        </button>
-      </div>
+      <ChoiceRow v-if="sides" label="Switch" :options="COMMANDS" :value="command" @pick="command = $event" />
       <select v-if="sides" v-model="shown" aria-label="Drawn" class="field w-auto">
         <option value="both">before and after</option>
         <option value="after">after alone</option>
