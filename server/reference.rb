@@ -37,6 +37,7 @@ module Miser
           laws: Draw::Law::REGISTRY.values.map { |l| { key: l.key, label: l.label, used_for: l.used_for } },
           origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label } },
           assumptions: Assumptions::TABLE.map(&:to_h), voltage_schools: Assumptions::VOLTAGE_SCHOOLS.map { |k, l| { key: k, label: l } },
+          aim_schools: Beam::Aim::SCHOOLS.map { |s| { key: s.key, label: s.label } },
           flashers: Signals::Flasher::TABLE.map { |k| { key: k.key, label: k.label } },
           connectors: Draw::Wire::CONNECTORS.map { |k, (label, _)| { key: k, label: label } }, cautions: Cautions::TABLE, terms: TERMS
         }

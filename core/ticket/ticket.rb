@@ -3,6 +3,7 @@
 require_relative '../draw/lamp_base'
 require_relative '../job/systems'
 require_relative '../signals/survey'
+require_relative '../beam/aim'
 
 module Miser
   # A job as a ticket: its stages in the order of the work, and what each still
@@ -12,7 +13,7 @@ module Miser
     Missing = Struct.new(:stage, :at, :text, keyword_init: true)
 
     STAGES = [
-      ['intake', 'Intake'], ['readings', 'Readings'], ['budget', 'Budget'], ['choose', 'Choose'], ['signals', 'Signals'], ['hand_over', 'Hand over']
+      ['intake', 'Intake'], ['readings', 'Readings'], ['budget', 'Budget'], ['choose', 'Choose'], ['signals', 'Signals'], ['aim', 'Aim'], ['hand_over', 'Hand over']
     ].freeze
 
     # @param budget [Budget::Budget]
@@ -31,7 +32,7 @@ module Miser
 
     # @return [Array<Missing>] in the order of the work
     def missing
-      @missing ||= [*intake, *readings, *in_budget, *choose, *signals, *hand_over]
+      @missing ||= [*intake, *readings, *in_budget, *choose, *signals, *aim, *hand_over]
     end
 
     # @return [Missing, nil]
@@ -66,6 +67,7 @@ module Miser
       when 'readings' then @document['readings'].any?
       when 'budget' then @budget.lines('after').any? { |l| l.keeps.known? }
       when 'choose' then @document['choices'].any?
+      when 'aim' then (@document['aim'] || {}).any?
       when 'signals' then signal_lamps? && survey.ready?
       when 'hand_over' then !@document['handed_over'].nil?
       end
@@ -130,6 +132,16 @@ module Miser
       first ? [want('signals', '/signals/remedies', first.text)] : []
     rescue Signals::Circuit::Unsolvable => e
       [want('signals', '/signals', e.message)]
+    end
+
+    # What is not measured, then whether it was set.
+    def aim
+      return [] unless loads.any? { |l| l['role'].to_s.start_with?('head_') }
+
+      entered = @document['aim'] || {}
+      list = { 'distance_m' => 'Distance to the wall', 'lamp_height_m' => 'Height of the lamp' }.reject { |k, _| entered[k] }.map { |k, words| want('aim', "/aim/#{k}", words) }
+      list << want('aim', '/aim/set', 'Aim not set yet') if list.empty? && entered['set'] != true
+      list
     end
 
     def hand_over

@@ -17,7 +17,7 @@ module Miser
         { document: saved.document, revision: saved.revision, can_undo: !saved.back.nil?, can_redo: !saved.forth.nil?, stages: ticket.stages,
           missing: ticket.missing.map(&:to_h), problems: Job::Consistency.new(budget).problems.map(&:to_h), readings: readings(budget), loads: loads(budget),
           baseline: Budget::Budget::SIDES.to_h { |side| [side, Baseline.new(budget, side).items.map { |i| baseline_item(i) }] }, points: points(budget),
-          budget: budget(budget, scenario: scenario, circuit: circuit) }
+          aim: aim(saved.document['aim'] || {}), budget: budget(budget, scenario: scenario, circuit: circuit) }
       end
 
       # One machine on the bay board.
@@ -35,6 +35,15 @@ module Miser
       end
 
       def baseline_item(item) = item.to_h.merge(call: item.call&.to_h)
+
+      AIM_FIGURES = %i[drop height pitch drop_unladen inclination turns].freeze
+
+      def aim(entered)
+        aim = Beam::Aim.new(entered)
+        AIM_FIGURES.to_h { |name| [name, figure(aim.public_send(name), "aim/#{name}")] }
+                   .merge(school: aim.school.key, target: aim.school.target, source: aim.school.source,
+                          limits: aim.limits, pitch_degrees: aim.pitch_degrees, verdict: aim.verdict, thread_slips: aim.thread_slips)
+      end
 
       # Where to measure what each circuit earns.
       def points(budget)

@@ -85,7 +85,7 @@ module Miser
           run = Instruments::Run.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], load: body['load'], choice: body['choice'] },
                                      watch: Draw::Watch.new(expected: plan.amps, slow: !%w[filament heater].include?(load.law_key), settings: budget.settings),
                                      meter: address(app, body['meter']), light: body['light'] && address(app, body['light']), range: plan.range_a,
-                                     volts: body.fetch('volts', true), every: [body['every_s'] || 0.2, FASTEST_S].max, lamp: StandIns::Likeness.of(load),
+                                     volts: body['volts'] == true, every: [body['every_s'] || 0.2, FASTEST_S].max, lamp: StandIns::Likeness.of(load),
                                      source: body['source'] || 'rest', pace: body['pace'] || 1.0)
           app.settings.runs.start(run)
         end

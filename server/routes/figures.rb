@@ -10,7 +10,7 @@ module Miser
         def self.registered(app)
           app.get('/api/jobs/:id/working') do
             saved = found(settings.jobs.find(params['id']))
-            answer(200, Present.working(found(Budget::Budget.new(saved.document).figure(params['figure'].to_s), 'figure')))
+            answer(200, Present.working(found(Figures.figure(saved.document, params['figure'].to_s), 'figure')))
           end
 
           app.get('/api/jobs/:id/options') do
@@ -18,6 +18,14 @@ module Miser
             row = found(document['loads'].find { |l| l['id'] == params['load'] }, 'load')
             answer(200, { load: row['id'], options: Figures.options(document, row, settings.parts.all, params['scenario']) })
           end
+        end
+
+        # By the id it carries on screen.
+        def self.figure(document, id)
+          kind, name = id.split('/')
+          return Budget::Budget.new(document).figure(id) unless kind == 'aim'
+
+          Present::AIM_FIGURES.include?(name&.to_sym) ? Beam::Aim.new(document['aim'] || {}).public_send(name) : nil
         end
 
         # Every part on the shelf tried in the lamp's place, those of its base first.

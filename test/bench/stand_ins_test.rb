@@ -11,7 +11,7 @@ class StandInsTest < Miser::Test
   # A bench whose clock is turned by hand.
   def rig(**lamp)
     @now = 0.0
-    Rig.new(clock: -> { @now }).tap { |r| r.put(Specimen.new(**{ law: 'driver', volts: 12.5, amps: 1.6 }.merge(lamp))) }
+    Rig.new(clock: -> { @now }).tap { |r| r.put(Specimen.new(law: 'driver', volts: 12.5, amps: 1.6, **lamp)) }
   end
 
   def at(rig, seconds)
@@ -83,7 +83,7 @@ class StandInsTest < Miser::Test
     meter = Meter.new(rig)
     50.times { meter.answer('WHAT:EVER?') }
     errors = Array.new(25) { meter.answer('SYST:ERR?') }
-    assert_equal 20, errors.count { |e| e.start_with?('-113') }
+    assert_equal(20, errors.count { |e| e.start_with?('-113') })
     assert_match(/\A0/, errors.last)
     ['SIM:LAMP', 'SIM:LAMP driver x y', 'SIM:PACE fast', 'SIM:JACK none', 'CONF:CURR:DC abc', 'SIM:LAMP driver 12 -4'].each do |line|
       assert_nil meter.answer(line), line

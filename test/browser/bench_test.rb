@@ -51,6 +51,20 @@ class BenchScreenTest < Miser::BrowserTest
     assert_selector '[data-testid=window]'
   end
 
+  def test_volts_typed_by_hand_go_with_the_reading
+    visit '/job/dunlin250/readings/l1'
+    click_on 'Take it with the meter'
+    uncheck 'its volts leads are on the lamp'
+    select '40 times', from: 'simulated bench, its time runs'
+    click_on 'Leads are on: begin'
+    assert_selector '[data-testid=run-words]', text: 'Settled', wait: 15
+    fill_in 'volts at the lamp, read by hand', with: '12,31 V'
+    click_on 'Accept'
+    assert_no_selector 'h3', text: 'Headlamp, low'
+    saved!
+    assert_equal 12.31, readings('l1').first['volts']
+  end
+
   def test_a_pulled_cable_is_shown_and_mended
     visit '/job/dunlin250/readings/l1'
     click_on 'Take it with the meter'

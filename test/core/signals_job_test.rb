@@ -40,7 +40,7 @@ class SignalsJobTest < Miser::Test
     assert_equal ['signal lamps, left and right', 'the flasher’s kind'], missing
     unknown = signal_job(flasher: nil, telltale: nil)
     unknown['signals'] = {}
-    assert_equal ['the flasher’s kind', 'how the tell-tale is wired'], (survey(unknown).missing.map { |m| m[:text] })
+    assert_equal(['the flasher’s kind', 'how the tell-tale is wired'], survey(unknown).missing.map { |m| m[:text] })
     drawless = signal_job(choices: false)
     drawless['loads'] << lamp('x', role: 'signal_left', base: 'other')
     assert_includes survey(drawless).missing.map { |m| m[:text] }, 'draw of Lamp x'

@@ -11,7 +11,7 @@ class SchemaTest < Miser::Test
   # Every schema that stands for a value, with its name.
   def fields(node = Schema::DOCUMENT, name = 'job', found = [])
     node = Schema.resolve(node)
-    (node['properties'] || {}).each { |key, inner| found << [key, Schema.resolve(inner)] && fields(inner, key, found) }
+    (node['properties'] || {}).each { |key, inner| (found << [key, Schema.resolve(inner)]) && fields(inner, key, found) }
     fields(node['items'], name, found) if node['items'].is_a?(Hash)
     found
   end

@@ -35,7 +35,7 @@ class BenchRoutesTest < Miser::Test
     last_response.body.empty? ? nil : JSON.parse(last_response.body)
   end
 
-  def begin_run(**more) = call(:post, '/api/runs', { job: 'bracken420', load: 'l2', meter: 'bench_meter', light: 'light_meter', every_s: 0.05, pace: 60 }.merge(more))
+  def begin_run(**more) = call(:post, '/api/runs', { job: 'bracken420', load: 'l2', meter: 'bench_meter', light: 'light_meter', volts: true, every_s: 0.05, pace: 60 }.merge(more))
 
   def test_a_guided_reading_from_start_to_its_series
     run = begin_run

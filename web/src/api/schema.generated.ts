@@ -994,6 +994,7 @@ export interface components {
                 why: string;
             }[];
             voltage_schools: components["schemas"]["Named"][];
+            aim_schools: components["schemas"]["Named"][];
             flashers: components["schemas"]["Named"][];
             connectors: components["schemas"]["Named"][];
             cautions: {
@@ -1028,6 +1029,22 @@ export interface components {
             baseline: {
                 before: components["schemas"]["BaselineItem"][];
                 after: components["schemas"]["BaselineItem"][];
+            };
+            aim: {
+                drop: components["schemas"]["Figure"];
+                height: components["schemas"]["Figure"];
+                pitch: components["schemas"]["Figure"];
+                drop_unladen: components["schemas"]["Figure"];
+                inclination: components["schemas"]["Figure"];
+                turns: components["schemas"]["Figure"];
+                school: string;
+                target: number;
+                source: string;
+                limits: null | number[];
+                pitch_degrees: number | null;
+                /** @enum {unknown} */
+                verdict: "within" | "high" | "low" | "unknown";
+                thread_slips: string[];
             };
             points: {
                 [key: string]: components["schemas"]["PointStep"][];
@@ -1770,6 +1787,67 @@ export interface components {
             };
             /** To order */
             order?: components["schemas"]["job_order_row"][];
+            aim?: {
+                /**
+                 * School
+                 * @enum {unknown}
+                 */
+                school?: "regulation" | "inches" | "ride";
+                /**
+                 * Distance to the wall
+                 * @description lamp to wall
+                 */
+                distance_m?: number;
+                /**
+                 * Height of the lamp
+                 * @description centre of the lamp over the floor
+                 */
+                lamp_height_m?: number;
+                /** Rider aboard while aiming */
+                aboard?: boolean;
+                /**
+                 * Rear sag
+                 * @description with rider and luggage
+                 */
+                rear_sag_m?: number;
+                /**
+                 * Front sag
+                 * @description with rider and luggage
+                 */
+                front_sag_m?: number;
+                /**
+                 * Wheelbase
+                 * @description axle to axle
+                 */
+                wheelbase_m?: number;
+                /**
+                 * Drop as it is now
+                 * @description cut-off under the lamp’s height, at the wall
+                 */
+                now_drop_m?: number;
+                /**
+                 * Lever of the adjuster
+                 * @description pivot to adjuster
+                 */
+                lever_m?: number;
+                /**
+                 * Pitch of its thread
+                 * @description travel a turn
+                 */
+                thread_pitch_m?: number;
+                /**
+                 * Exposed thread, as found
+                 * @description before a ball joint is popped
+                 */
+                thread_m?: number;
+                /**
+                 * The same, read again
+                 * @description in the other unit
+                 */
+                thread_again_m?: number;
+                /** Aim set and looked at on the road */
+                set?: boolean;
+            };
         };
     };
     responses: {

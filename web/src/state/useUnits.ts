@@ -17,6 +17,9 @@ const US: Record<string, Shown> = {
   'mm²': { unit: 'awg', show: (area) => 36 - (39 * Math.log(Math.sqrt((4 * area) / Math.PI) / 0.127)) / Math.log(92), suffix: 'awg' },
 }
 
+const MILLIMETRES: Shown = { unit: 'mm', show: (m) => m * 1000, suffix: 'mm' }
+const INCHES: Shown = { unit: 'in', show: (m) => m / 0.0254, suffix: 'in' }
+
 export const useUnits = defineStore('units', () => {
   const units = ref<'metric' | 'us'>('metric')
 
@@ -25,9 +28,17 @@ export const useUnits = defineStore('units', () => {
     if (data) units.value = data.units
   }
 
-  function shown(unit: string): Shown | undefined {
+  /** How a field shows its unit; small lengths are millimetres or inches. */
+  function shown(unit: string, small = false): Shown | undefined {
+    if (small && unit === 'm') return units.value === 'us' ? INCHES : MILLIMETRES
     return units.value === 'us' ? US[unit] : undefined
   }
 
-  return { units, fetchOnce, shown }
+  /** A length as people say it. */
+  function length(metres: number): { value: number; digits: number; unit: string } {
+    if (units.value === 'us') return { value: metres / 0.0254, digits: 1, unit: 'in' }
+    return Math.abs(metres) < 1 ? { value: metres * 1000, digits: 0, unit: 'mm' } : { value: metres, digits: 2, unit: 'm' }
+  }
+
+  return { units, fetchOnce, shown, length }
 })

@@ -1,16 +1,32 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Figure } from '../api/client'
+import { useUnits } from '../state/useUnits'
 import { useWorking } from '../state/useWorking'
 import { digitsFor, figureText, plain, span } from './format'
 
-const props = defineProps<{ figure: Figure; name: string; fine?: boolean; sigma?: boolean; sign?: boolean; bare?: boolean }>()
+const props = defineProps<{
+  figure: Figure
+  name: string
+  fine?: boolean
+  sigma?: boolean
+  sign?: boolean
+  bare?: boolean
+  percent?: boolean
+  why?: boolean
+}>()
 const working = useWorking()
+const units = useUnits()
 
 const known = computed(() => props.figure.value !== null && props.figure.value !== undefined)
 const shown = computed(() => {
   const value = props.figure.value as number
   if (props.figure.unit === 'h') return span(value)
+  if (props.percent) return { value: plain(value * 100, 2), unit: '%' }
+  if (props.figure.unit === 'm') {
+    const length = units.length(value)
+    return { value: plain(length.value, length.digits), unit: length.unit }
+  }
   const digits = digitsFor(props.figure.unit, value, props.fine)
   return { value: (props.sign && value > 0 ? '+' : '') + plain(value, digits), unit: props.figure.unit === '1' ? '' : props.figure.unit }
 })
@@ -43,6 +59,8 @@ const label = computed(
       <span v-if="!bare && shown.unit" class="unit ml-1 text-[0.8em]">{{ shown.unit }}</span>
       <span v-if="figure.assumed" class="ml-0.5 align-super text-[0.6em] text-brass" aria-hidden="true">◇</span>
     </template>
-    <span v-else class="text-dim">unknown</span>
+    <span v-else class="text-dim"
+      >unknown<template v-if="why && figure.reason">: {{ figure.reason }}</template></span
+    >
   </component>
 </template>

@@ -15,20 +15,22 @@ const props = defineProps<{
   placeholder?: string
   /** Where the value shown and sent is another than kept: money in cents. */
   cents?: boolean
+  /** A small length: millimetres or inches. */
+  small?: boolean
 }>()
 const job = useJob()
 const units = useUnits()
 const id = useId()
 const focused = ref(false)
 
-const other = computed(() => units.shown(props.unit))
+const other = computed(() => units.shown(props.unit, props.small))
 const kept = computed(() => job.at(props.at))
 const text = computed(() => job.drafts[props.at] ?? show(kept.value))
 const wrong = computed(() => (job.errors[props.at] && !focused.value) || job.problems[props.at]?.level === 'problem')
 
 function show(value: unknown): string {
   if (typeof value !== 'number') return ''
-  if (other.value) return String(Number(other.value.show(value).toFixed(1)))
+  if (other.value) return String(Number(other.value.show(value).toFixed(props.small ? 3 : 1)))
   return props.cents ? (value / 100).toFixed(2) : String(Number(value.toPrecision(8)))
 }
 
@@ -69,7 +71,7 @@ function nudge(event: KeyboardEvent, direction: number) {
         @keydown.down="nudge($event, -1)"
       />
       <span v-if="unit" class="unit pointer-events-none absolute top-1/2 right-3 -translate-y-1/2" :class="big ? 'text-xl' : ''">{{
-        unit
+        other?.unit ?? unit
       }}</span>
     </div>
   </FieldShell>

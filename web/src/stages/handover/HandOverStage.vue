@@ -137,6 +137,10 @@ function amps(id: string, side: 'before' | 'after') {
       <h3 class="mt-3 mb-1 font-bold">The rider must know</h3>
       <ul class="list-disc pl-5 text-[0.95em]">
         <li v-for="f in serious" :key="f.key + f.side">{{ f.text }} {{ f.cure }}</li>
+        <li v-if="document.aim?.set">
+          Beam aimed {{ plain(Math.abs((job.view?.aim.target ?? 0) * 100), 1) }} % down, rider aboard. Load and tyres change it: look again
+          when they do.
+        </li>
         <li v-if="document.signals?.loses_warning">{{ reference.tables?.cautions.no_lamp_warning }}</li>
         <li v-if="document.machine.kind === 'snowmobile'">An LED does not warm the lens: clear snow and ice off it.</li>
         <li>Look at the lamps again after the first rides: retrofit bulbs can work loose.</li>

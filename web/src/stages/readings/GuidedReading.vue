@@ -17,12 +17,18 @@ const props = defineProps<{
   /** The second of two voltages: the machine feeds the lamp. */
   second?: boolean
 }>()
-const emit = defineEmits<{ accept: [run: Run]; leave: [] }>()
+const emit = defineEmits<{ accept: [run: Run, volts: string]; leave: [] }>()
 const job = useJob()
 const instruments = useInstruments()
 const { run, amps, lux, failed, adrift, start, act, leave } = useRun()
 const pace = ref(1)
+/** Volts at the lamp as typed, where the meter does not read them. */
+const typedVolts = ref('')
 const simulated = computed(() => run.value?.simulated ?? /simulated/i.test(instruments.meter?.name ?? ''))
+
+/** A meter in series reads no volts unless its other pair of leads is on the lamp. */
+const volted = ref<boolean | null>(null)
+const withVolts = computed({ get: () => volted.value ?? simulated.value, set: (v: boolean) => (volted.value = v) })
 
 function begin() {
   if (!instruments.meter) return
@@ -34,6 +40,7 @@ function begin() {
     light: instruments.light?.id,
     source: props.second ? 'running' : 'rest',
     every_s: 0.2,
+    volts: withVolts.value,
     pace: pace.value,
   })
 }
@@ -48,7 +55,7 @@ const tone = computed(() =>
 
 function accept() {
   if (!acceptable.value || !run.value) return
-  emit('accept', run.value)
+  emit('accept', run.value, typedVolts.value.trim())
   leave()
 }
 function again() {
@@ -104,6 +111,9 @@ const FAULTS = [
             Leads are on: begin
           </button>
           <button type="button" class="btn min-h-12 justify-center" @click="quit">By hand instead</button>
+          <label class="flex min-h-11 items-center gap-2"
+            ><input v-model="withVolts" type="checkbox" class="h-6 w-6" /> its volts leads are on the lamp</label
+          >
           <label v-if="simulated" class="text-sm text-dim"
             >simulated bench, its time runs
             <select v-model.number="pace" class="field">
@@ -136,12 +146,18 @@ const FAULTS = [
           </dd>
         </dl>
         <dl class="grid grid-cols-[auto_auto] gap-x-3 text-lg">
-          <dt class="text-dim">volts at the lamp</dt>
-          <dd class="num text-right">{{ run.volts === null ? '–' : plain(run.volts, 2) }} V</dd>
+          <template v-if="withVolts">
+            <dt class="text-dim">volts at the lamp</dt>
+            <dd class="num text-right">{{ run.volts === null ? '–' : plain(run.volts, 2) }} V</dd>
+          </template>
           <dt v-if="lux !== null" class="text-dim">light</dt>
           <dd v-if="lux !== null" class="num text-right">{{ plain(lux, 0) }} lx</dd>
         </dl>
       </div>
+      <label v-if="!withVolts" class="mt-2 flex items-center gap-3 text-lg"
+        >volts at the lamp, read by hand
+        <input v-model="typedVolts" class="field num w-32" inputmode="decimal" autocomplete="off" placeholder="12.5" />
+      </label>
       <p class="my-2 text-xl font-bold" :class="tone" role="status" data-testid="run-words">
         {{ run.trouble ? `The meter ${run.trouble.text}. ${run.trouble.remedy}` : run.words }}
       </p>

@@ -57,21 +57,23 @@ function begin(kind: Reading['kind']) {
   job.edit([{ op: 'add', at: '/readings', value }])
 }
 /** What the meter took, as a reading of this lamp; then the next. */
-function accept(run: Run) {
+function accept(run: Run, volts: string) {
   const value = blank('series')
   value.samples = run.series.map((s) => ({ id: freshId(), ...s }))
   if (run.volts !== null) value.volts = Number(run.volts.toFixed(3))
   if (run.simulated) value.note = 'Taken on the simulated bench.'
-  job.edit([{ op: 'add', at: '/readings', value }])
+  // Typed volts go as text: the server reads them and says what is wrong.
+  const typed = volts ? [{ op: 'set' as const, at: `/readings/${value.id}/volts`, value: volts }] : []
+  job.edit([{ op: 'add', at: '/readings', value }, ...typed])
   emit('next')
 }
-function acceptSecond(run: Run) {
+function acceptSecond(run: Run, volts: string) {
   secondGuided.value = false
   const amps = run.settled ?? run.series.at(-1)?.amps
   if (amps === undefined || amps === null) return
-  const edits = [{ op: 'set' as const, at: `${at.value}/second/amps`, value: Number(amps.toFixed(4)) }]
-  if (run.volts !== null) edits.push({ op: 'set' as const, at: `${at.value}/second/volts`, value: Number(run.volts.toFixed(3)) })
-  job.edit(edits)
+  job.set(`${at.value}/second/amps`, Number(amps.toFixed(4)))
+  if (run.volts !== null) job.set(`${at.value}/second/volts`, Number(run.volts.toFixed(3)))
+  else if (volts) job.set(`${at.value}/second/volts`, volts)
 }
 function addSample() {
   const times = samples.value.map((s) => s.t_s ?? 0).sort((a, b) => a - b)
