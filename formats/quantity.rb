@@ -30,7 +30,8 @@ module Miser
         'rpm' => ['rpm', '1200 or 1 200 rpm'], 'Ω' => ['ohm', '0.05 or 50 mΩ'], 'Ah' => ['Ah', '10 or 10 Ah'],
         'min' => ['min', '20, 20 min or 0.5 h'], 's' => ['s', '30, 30 s or 2 min'], 'h' => ['h', '10 or 10 h'],
         'm' => ['m', '0.9 m, 3 ft or 3/8 in'], 'mm²' => ['mm^2', '1.3 mm² or 16 awg'], '1' => ['1', '0.5 or 50 %'], 'cents' => ['cents', '12.50 or 12,50'],
-        'lm' => ['lumen', '1000 or 1 000 lm'], 'lx' => ['lux', '48 or 48 lx'], '1/min' => ['1/min', '85 or 85 /min'], 'Hz' => ['Hz', '100 or 100 Hz']
+        'lm' => ['lumen', '1000 or 1 000 lm'], 'lx' => ['lux', '48 or 48 lx'], '°' => ['deg', '90 or 90 °'], 'kg' => ['kg', '0.12, 0.12 kg or 120 g'],
+        '1/min' => ['1/min', '85 or 85 /min'], 'Hz' => ['Hz', '100 or 100 Hz']
       }.freeze
       BARE_EXAMPLES = 'a number such as 0.15 or 0,15'
 

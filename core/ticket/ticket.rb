@@ -13,7 +13,7 @@ module Miser
     Missing = Struct.new(:stage, :at, :text, keyword_init: true)
 
     STAGES = [
-      ['intake', 'Intake'], ['readings', 'Readings'], ['budget', 'Budget'], ['choose', 'Choose'], ['signals', 'Signals'], ['aim', 'Aim'], ['hand_over', 'Hand over']
+      ['intake', 'Intake'], ['readings', 'Readings'], ['budget', 'Budget'], ['choose', 'Choose'], ['signals', 'Signals'], ['headlight', 'Headlight'], ['aim', 'Aim'], ['hand_over', 'Hand over']
     ].freeze
 
     # @param budget [Budget::Budget]
@@ -32,7 +32,7 @@ module Miser
 
     # @return [Array<Missing>] in the order of the work
     def missing
-      @missing ||= [*intake, *readings, *in_budget, *choose, *signals, *aim, *hand_over]
+      @missing ||= [*intake, *readings, *in_budget, *choose, *signals, *headlight, *aim, *hand_over]
     end
 
     # @return [Missing, nil]
@@ -67,6 +67,7 @@ module Miser
       when 'readings' then @document['readings'].any?
       when 'budget' then @budget.lines('after').any? { |l| l.keeps.known? }
       when 'choose' then @document['choices'].any?
+      when 'headlight' then headlight_entered['candidates'].to_a.any?
       when 'aim' then (@document['aim'] || {}).any?
       when 'signals' then signal_lamps? && survey.ready?
       when 'hand_over' then !@document['handed_over'].nil?
@@ -132,6 +133,15 @@ module Miser
       first ? [want('signals', '/signals/remedies', first.text)] : []
     rescue Signals::Circuit::Unsolvable => e
       [want('signals', '/signals', e.message)]
+    end
+
+    def headlight_entered = @document['headlight'] || {}
+
+    # Only where a part is thought of: the lamp may stay as it is.
+    def headlight
+      return [] if headlight_entered['candidates'].to_a.empty? || headlight_entered['chosen']
+
+      [want('headlight', '/headlight/chosen', 'No headlight chosen yet')]
     end
 
     # What is not measured, then whether it was set.

@@ -19,6 +19,7 @@ VIEWS = {
   'choose' => ['/job/bracken420/choose/l1', 'light', [1280, 800]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
   'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]], 'working' => ['/job/dunlin250/budget', 'light', [1280, 800]],
   'signals' => ['/job/dunlin250/signals', 'light', [1280, 1000]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
+  'headlight' => ['/job/dunlin250/headlight', 'light', [1280, 1100]],
   'aim' => ['/job/dunlin250/aim', 'light', [1280, 800]],
   'meter' => ['/job/bracken420/readings/l2', 'dark', [1280, 1000]], 'baseline' => ['/job/dunlin250/readings?view=baseline', 'light', [1280, 1000]]
 }.freeze

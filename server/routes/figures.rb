@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../present/job'
+require_relative '../present/headlight'
 
 module Miser
   module Server
@@ -12,6 +13,8 @@ module Miser
             saved = found(settings.jobs.find(params['id']))
             answer(200, Present.working(found(Figures.figure(saved.document, params['figure'].to_s), 'figure')))
           end
+
+          app.get('/api/jobs/:id/headlight') { answer(200, Present.headlight(found(settings.jobs.find(params['id'])).document)) }
 
           app.get('/api/jobs/:id/options') do
             document = found(settings.jobs.find(params['id'])).document

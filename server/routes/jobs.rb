@@ -63,11 +63,20 @@ module Miser
           when 'engine'
             known(value, Job::EngineKinds::BY_KEY, 'Engine')
             jobs.change(id, revision, what: 'engine') { |d| check(Job::Reshape.engine(d, value) { SecureRandom.alphanumeric(10) }) }
+          when 'headlight'
+            jobs.change(id, revision, what: 'headlight') { |d| check(headlight(d, value.to_s)) }
           when 'cure'
             jobs.change(id, revision, what: 'cure') { |d| check(cure(d, value.to_s)) }
           when 'hand_over'
             jobs.change(id, revision, what: 'hand over') { |d| d.merge('handed_over' => { 'at' => Time.now.utc.iso8601, 'keeps_a' => Ticket.mark(Budget::Budget.new(d)) }) }
           end
+        end
+
+        # A headlight by its id; an empty word takes it back.
+        def self.headlight(document, id)
+          judged = Present.candidates(document).all.find { |c| c.id == id }
+          known(id, (document.dig('headlight', 'candidates') || []).to_h { |c| [c['id'], c] }, 'Headlight') unless judged || id.empty?
+          Job::HeadlightChoice.take(document, judged) { fresh_id }
         end
 
         # A cure by its remedies, joined with +; an empty word takes it back.

@@ -7,6 +7,7 @@ import HandOverStage from './stages/handover/HandOverStage.vue'
 import IntakeStage from './stages/intake/IntakeStage.vue'
 import ReadingsStage from './stages/readings/ReadingsStage.vue'
 import AimStage from './stages/aim/AimStage.vue'
+import HeadlightStage from './stages/headlight/HeadlightStage.vue'
 import SignalsStage from './stages/signals/SignalsStage.vue'
 import ShopSettings from './settings/ShopSettings.vue'
 import NotHere from './ui/NotHere.vue'
@@ -27,6 +28,7 @@ export const router = createRouter({
         { path: 'budget', name: 'budget', component: BudgetStage },
         { path: 'choose/:load?', name: 'choose', component: ChooseStage },
         { path: 'signals', name: 'signals', component: SignalsStage },
+        { path: 'headlight', name: 'headlight', component: HeadlightStage },
         { path: 'aim', name: 'aim', component: AimStage },
         { path: 'hand-over', name: 'hand_over', component: HandOverStage },
       ],

@@ -214,6 +214,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/headlight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** Each part thought of, against the housing as measured */
+        get: operations["headlight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/diagnose": {
         parameters: {
             query?: never;
@@ -552,7 +571,7 @@ export interface components {
         };
         Act: {
             /** @enum {unknown} */
-            act: "undo" | "redo" | "system" | "engine" | "hand_over" | "cure";
+            act: "undo" | "redo" | "system" | "engine" | "hand_over" | "cure" | "headlight";
             revision: number;
             value?: string;
             scenario?: string;
@@ -721,6 +740,46 @@ export interface components {
                 }[];
                 problems: string[];
             };
+        };
+        FitFinding: {
+            rule: string;
+            label: string;
+            /** @enum {unknown} */
+            verdict: "fits" | "work" | "no" | "unknown";
+            text: string;
+            minutes: number;
+            part: null | {
+                name: string;
+                cents: number;
+            };
+            caution: string | null;
+            clearance: number | null;
+        };
+        HeadlightView: {
+            recommended: string | null;
+            chosen: string | null;
+            candidates: {
+                id: string;
+                name: string;
+                /** @enum {unknown} */
+                kind: "bulb" | "unit" | "projector";
+                school: string;
+                /** @enum {unknown} */
+                verdict: "fits" | "work" | "no" | "unknown";
+                findings: components["schemas"]["FitFinding"][];
+                amps: number | null;
+                lumens: number | null;
+                minutes: number;
+                cents: number;
+                extra_parts: {
+                    name: string;
+                    cents: number;
+                }[];
+                marks: string | null;
+                loose: string;
+                pattern: string;
+                reasons: string[];
+            }[];
         };
         SeenIn: {
             lamps?: {
@@ -1566,6 +1625,125 @@ export interface components {
             /** Price */
             price_cents?: components["schemas"]["job_cents"];
         };
+        /** @description a small length */
+        job_small_length: number;
+        /** @enum {unknown} */
+        job_connector: "three_blades" | "two_blades" | "sealed_two" | "sealed_three" | "bullets" | "leads";
+        /** @enum {unknown} */
+        job_retention: "clip" | "ring" | "screws" | "friction";
+        /** @enum {unknown} */
+        job_unit_size: "7in" | "5.75in" | "4.5in" | "90mm";
+        /** @enum {unknown} */
+        job_headlamp_cap: "H4" | "HS1" | "H7" | "H11" | "HB3" | "HB4" | "H1" | "H3" | "S2";
+        job_housing: {
+            /** Lamp cap */
+            cap?: components["schemas"]["job_headlamp_cap"];
+            /** Ring size */
+            size?: components["schemas"]["job_unit_size"];
+            /** Hole */
+            hole_m?: components["schemas"]["job_small_length"];
+            /** Gap of the retaining ring */
+            ring_gap_m?: components["schemas"]["job_small_length"];
+            /** Depth behind the plane */
+            depth_m?: components["schemas"]["job_small_length"];
+            /** Opening of the rubber boot */
+            boot_m?: components["schemas"]["job_small_length"];
+            /** Room for a driver box */
+            driver_room_m?: components["schemas"]["job_small_length"];
+            /** Room behind at both locks */
+            lock_room_m?: components["schemas"]["job_small_length"];
+            /** Plane to filament, measured */
+            filament_m?: components["schemas"]["job_small_length"];
+            /** Connector */
+            connector?: components["schemas"]["job_connector"];
+            /**
+             * Earth contact
+             * @enum {unknown}
+             */
+            polarity?: "left" | "right" | "top";
+            /** From lamp to plug */
+            reach_m?: components["schemas"]["job_small_length"];
+            /** Held by */
+            retention?: components["schemas"]["job_retention"];
+        };
+        job_candidate: {
+            id: components["schemas"]["job_id"];
+            /** Part */
+            name: string;
+            /**
+             * School
+             * @enum {unknown}
+             */
+            kind: "bulb" | "unit" | "projector";
+            /** Lamp cap */
+            cap?: components["schemas"]["job_headlamp_cap"];
+            /** Unit size */
+            size?: components["schemas"]["job_unit_size"];
+            /** Largest fin */
+            fin_m?: components["schemas"]["job_small_length"];
+            /** Tab thickness */
+            tab_m?: components["schemas"]["job_small_length"];
+            /** Length behind the plane */
+            behind_m?: components["schemas"]["job_small_length"];
+            /** Length before the plane */
+            before_m?: components["schemas"]["job_small_length"];
+            /** Body where the boot sits */
+            body_m?: components["schemas"]["job_small_length"];
+            /** Driver box */
+            driver_m?: components["schemas"]["job_small_length"];
+            /** Its lead */
+            lead_m?: components["schemas"]["job_small_length"];
+            /** Connector */
+            connector?: components["schemas"]["job_connector"];
+            /**
+             * Earth contact
+             * @enum {unknown}
+             */
+            polarity?: "left" | "right" | "top" | "either";
+            /**
+             * Weight
+             * @description weight
+             */
+            weight_kg?: number;
+            /** Plane to chip */
+            emitter_m?: components["schemas"]["job_small_length"];
+            /**
+             * Clock angle of the chips
+             * @description from 12 o’clock
+             */
+            clock_deg?: number;
+            /** Collar turns */
+            collar_turns?: boolean;
+            /** Thickness between the chips */
+            plane_m?: components["schemas"]["job_small_length"];
+            /** Mark comes uppermost */
+            mark_up?: boolean;
+            /** Heated lens */
+            heated_lens?: boolean;
+            /** Sealed */
+            sealed?: boolean;
+            /**
+             * Approval marks
+             * @enum {unknown}
+             */
+            marks?: "none" | "e_mark" | "dot_sae" | "both";
+            /** Fits directly from */
+            direct_from?: number;
+            /** to */
+            direct_to?: number;
+            /** With ring from */
+            ring_from?: number;
+            /** to */
+            ring_to?: number;
+            /** Lumens, dipped */
+            lumens?: components["schemas"]["job_lumens"];
+            /** Draws, dipped */
+            amps?: components["schemas"]["job_amps"];
+            /** at */
+            amps_v?: components["schemas"]["job_volts"];
+            /** Price */
+            price_cents?: components["schemas"]["job_cents"];
+        };
         /**
          * Miser job
          * @description One conversion job: the machine, what was measured, what was chosen. All figures in SI units, engine speed in rpm.
@@ -1847,6 +2025,12 @@ export interface components {
                 thread_again_m?: number;
                 /** Aim set and looked at on the road */
                 set?: boolean;
+            };
+            headlight?: {
+                housing?: components["schemas"]["job_housing"];
+                /** Parts thought of */
+                candidates?: components["schemas"]["job_candidate"][];
+                chosen?: components["schemas"]["job_id"];
             };
         };
     };
@@ -2240,6 +2424,29 @@ export interface operations {
             };
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+        };
+    };
+    headlight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description judged */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadlightView"];
+                };
+            };
+            404: components["responses"]["Refused"];
         };
     };
     diagnose: {

@@ -244,7 +244,7 @@ export const useJob = defineStore('job', () => {
     }, RETRY_MS)
   }
 
-  async function act(what: 'undo' | 'redo' | 'system' | 'engine' | 'hand_over' | 'cure', value?: string) {
+  async function act(what: 'undo' | 'redo' | 'system' | 'engine' | 'hand_over' | 'cure' | 'headlight', value?: string) {
     if (!view.value || status.value === 'conflict') return
     if (queue.value.length > 0) await flush()
     try {

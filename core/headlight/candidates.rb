@@ -1,0 +1,66 @@
+# frozen_string_literal: true
+
+require_relative 'fit_rules'
+
+module Miser
+  module Headlight
+    # The parts thought of for one headlamp, each school beside the others.
+    class Candidates
+      # @!attribute verdict [String] fits, work, no, unknown @!attribute findings [Array]
+      # @!attribute amps [Float, nil] at running volts @!attribute loose [String] risk of working loose
+      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps, :lumens, :minutes, :cents, :extra_parts, :marks, :loose, :pattern, :reasons, :document, keyword_init: true)
+
+      SCHOOLS = { 'unit' => 0, 'projector' => 1, 'bulb' => 2 }.freeze
+      LABELS = { 'bulb' => 'bulb in the old reflector', 'unit' => 'whole unit', 'projector' => 'projector unit' }.freeze
+      PATTERNS = { 'bulb' => 'often poor: the reflector was ground for a filament', 'unit' => 'its own optics', 'projector' => 'clean cut-off' }.freeze
+      # Minutes for the job itself: common practice.
+      MINUTES = { 'bulb' => 15.0, 'unit' => 30.0, 'projector' => 45.0 }.freeze
+      ORDER = { 'fits' => 0, 'work' => 1, 'unknown' => 2, 'no' => 3 }.freeze
+
+      # @param entered [Hash] the job's headlight: housing, candidates
+      # @param machine [Hash] @param volts [Float] running
+      # @yieldparam part [Hash] @yieldreturn [Float, nil] A at running volts
+      def initialize(entered, machine, &amps)
+        @housing = (entered['housing'] || {}).merge('year' => machine['year']).compact
+        @parts = entered['candidates'] || []
+        @winter = machine['kind'] == 'snowmobile'
+        @amps = amps
+      end
+
+      # @return [Array<Judged>] the recommended first
+      def all = @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(worst(j)), SCHOOLS.fetch(j.kind), j.cents || 0] }
+
+      # @return [Judged, nil] nil where nothing fits
+      def recommended = all.find { |j| %w[fits work].include?(worst(j)) }
+
+      private
+
+      # Marks are a matter of law and hold nobody back from measuring.
+      def worst(judged) = judged.verdict
+
+      def judge(part)
+        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter))
+        verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
+        extra = findings.filter_map(&:part)
+        Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps: @amps.call(part), lumens: part['lumens'],
+                   minutes: MINUTES.fetch(part['kind']) + findings.sum { |f| f.minutes.to_f }, cents: (part['price_cents'] || 0) + extra.sum { |p| p[:cents] }, extra_parts: extra,
+                   marks: part['marks'], loose: loose(part['kind']), pattern: PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings), document: part)
+      end
+
+      def loose(kind)
+        return 'low' unless kind == 'bulb'
+
+        { 'clip' => 'some', 'ring' => 'low', 'screws' => 'low' }.fetch(@housing['retention'], 'high')
+      end
+
+      def reasons(kind, findings)
+        stops = findings.select { |f| f.verdict == 'no' }.map { |f| "#{f.label}: #{f.text}" }
+        open = findings.select { |f| f.verdict == 'unknown' && f.rule != 'marks' }.map(&:text)
+        return stops if stops.any?
+        return ["Not known yet: #{open.first(3).join('; ')}"] if open.any?
+
+        [kind == 'bulb' ? 'Fits, cheap and quick; but its pattern is a gamble.' : 'Fits, and brings its own optics.'] + findings.select { |f| f.verdict == 'work' }.map { |f| "#{f.label}: #{f.text}" }
+      end
+    end
+  end
+end

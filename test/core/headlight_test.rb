@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+
+class HeadlightTest < Miser::Test
+  include Miser::Headlight
+
+  HOUSING = { 'cap' => 'H4', 'size' => '7in', 'hole_m' => 0.0375, 'ring_gap_m' => 0.0012, 'depth_m' => 0.08, 'boot_m' => 0.034, 'driver_room_m' => 0.03, 'lock_room_m' => 0.09,
+              'connector' => 'three_blades', 'polarity' => 'left', 'reach_m' => 0.1, 'retention' => 'clip', 'year' => 2005.0 }.freeze
+  BULB = { 'id' => 'b', 'name' => 'Bulb', 'kind' => 'bulb', 'cap' => 'H4', 'fin_m' => 0.037, 'tab_m' => 0.001, 'behind_m' => 0.06, 'body_m' => 0.033, 'driver_m' => 0.0, 'lead_m' => 0.0,
+           'connector' => 'three_blades', 'polarity' => 'either', 'weight_kg' => 0.1, 'emitter_m' => 0.0285, 'clock_deg' => 90.0, 'collar_turns' => false, 'plane_m' => 0.002, 'mark_up' => true,
+           'heated_lens' => false, 'marks' => 'none', 'price_cents' => 4000, 'amps' => 1.5 }.freeze
+  UNIT = { 'id' => 'u', 'name' => 'Unit', 'kind' => 'unit', 'size' => '7in', 'behind_m' => 0.06, 'driver_m' => 0.0, 'lead_m' => 0.15, 'connector' => 'three_blades', 'polarity' => 'left', 'weight_kg' => 0.9,
+           'direct_from' => 2000, 'direct_to' => 2010, 'heated_lens' => true, 'marks' => 'both', 'price_cents' => 12_000, 'amps' => 1.6 }.freeze
+
+  def findings(part, housing = HOUSING, winter: false) = FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter)).to_h { |f| [f.rule, f] }
+
+  def verdict(rule, part, housing = HOUSING, **rest) = findings(part, housing, **rest).fetch(rule).verdict
+
+  def test_a_part_that_fits_fits_throughout
+    assert_equal %w[fits], findings(BULB).except('marks').values.map(&:verdict).uniq
+    assert_equal %w[fits], findings(UNIT).values.map(&:verdict).uniq
+  end
+
+  # One case needed half a millimetre more: common practice. Over 1.5 mm is refused.
+  def test_the_hole_at_its_edges
+    at = ->(fin) { findings(BULB.merge('fin_m' => fin))['hole'] }
+    assert_equal 'fits', at[0.0375].verdict
+    half = at[0.038]
+    assert_equal 'work', half.verdict
+    assert_match(/open the hole by 0.5 mm/, half.text)
+    assert_match(/Eye protection/, half.caution)
+    assert_equal(%w[work no], [0.039, 0.0391].map { |fin| at[fin].verdict })
+  end
+
+  def test_every_rule_at_its_edges
+    edges = {
+      'cap' => [{ 'cap' => 'H7' }, 'no'], 'tab' => [{ 'tab_m' => 0.0016 }, 'work'], 'depth' => [{ 'behind_m' => 0.0700 }, 'fits'], 'boot' => [{ 'body_m' => 0.036 }, 'work'],
+      'driver' => [{ 'driver_m' => 0.031 }, 'no'], 'lock' => [{ 'behind_m' => 0.0851 }, 'no'], 'connector' => [{ 'connector' => 'bullets' }, 'work'], 'polarity' => [{ 'polarity' => 'right' }, 'work'],
+      'lead' => [{ 'lead_m' => 0.05 }, 'work'], 'weight' => [{ 'weight_kg' => 0.16 }, 'work'], 'emitter' => [{ 'emitter_m' => 0.0291 }, 'no'], 'clock' => [{ 'clock_deg' => 60.0 }, 'no'],
+      'plane' => [{ 'plane_m' => 0.0031 }, 'no'], 'mark' => [{ 'mark_up' => false }, 'work']
+    }
+    edges.each { |rule, (change, wanted)| assert_equal wanted, verdict(rule, BULB.merge(change)), rule }
+    assert_equal(%w[work no], [0.0761, 0.0762].map { |l| verdict('depth', BULB.merge('behind_m' => l - 0.0001)) })
+    assert_equal 'fits', verdict('emitter', BULB.merge('emitter_m' => 0.029)), 'half a millimetre is allowed'
+    assert_equal 'work', verdict('clock', BULB.merge('clock_deg' => 60.0, 'collar_turns' => true))
+    assert_equal %w[fits fits], [260.0, 280.0].map { |d| verdict('clock', BULB.merge('clock_deg' => d)) }, 'nine o’clock is as good as three'
+    assert_equal 'work', verdict('retention', BULB, HOUSING.merge('retention' => 'friction'))
+  end
+
+  def test_units_by_ring_and_year
+    assert_equal 'work', verdict('size', UNIT.merge('size' => '5.75in'))
+    assert_equal 'no', verdict('size', UNIT, HOUSING.merge('size' => '4.5in'))
+    ringed = UNIT.merge('direct_from' => 2006, 'direct_to' => 2020, 'ring_from' => 1998, 'ring_to' => 2005)
+    found = findings(ringed)['year']
+    assert_equal 'work', found.verdict
+    assert_match(/ring/, found.part[:name])
+    assert_equal 'no', verdict('year', ringed.merge('ring_to' => 2004))
+  end
+
+  def test_snow_and_the_law
+    assert_match(/heated lens, or keep a filament/, findings(BULB, winter: true)['heat'].text)
+    assert_equal 'fits', verdict('heat', UNIT, winter: true)
+    assert_match(/check the local code/, findings(BULB)['marks'].text)
+    FitRules::TABLE.each { |r| refute_match(/is (road-)?legal/, r.label) }
+  end
+
+  # Property: whatever is missing, no rule passes over it in silence.
+  def test_a_missing_measurement_is_never_a_pass
+    [BULB, UNIT].each do |part|
+      FitRules::TABLE.select { |r| r.kinds.include?(part['kind']) }.each do |rule|
+        rule.needs.each_key do |place|
+          whose, key = place.split('/')
+          pair = FitRule::Pair.new(housing: whose == 'housing' ? HOUSING.except(key) : HOUSING, part: whose == 'part' ? part.except(key) : part, winter: false)
+          found = rule.judge(pair)
+          assert_equal 'unknown', found.verdict, "#{rule.key} without #{place}"
+          assert_match(/measure/, found.text)
+        end
+      end
+    end
+  end
+
+  def candidates(*parts, machine: { 'year' => 2005.0 }) = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine) { |p| p['amps'] }
+
+  def test_the_schools_beside_each_other
+    list = candidates(BULB, UNIT, UNIT.merge('id' => 'p', 'kind' => 'projector', 'price_cents' => 19_000))
+    assert_equal %w[u p b], list.all.map(&:id), 'the unit is the default'
+    assert_equal 'u', list.recommended.id
+    assert_equal 'b', candidates(BULB, UNIT.merge('size' => nil)).recommended.id, 'what is not measured is not recommended'
+    assert_nil candidates(BULB.merge('cap' => 'H7')).recommended
+    assert_equal %w[low some], [list.all[0].loose, list.all[2].loose]
+    dear = candidates(UNIT.merge('connector' => 'bullets')).all.first
+    assert_equal 12_000 + 1190, dear.cents
+    assert_operator dear.minutes, :>, list.all.first.minutes
+  end
+
+  def test_choosing_one_puts_it_on_the_rail_and_its_harness_in_the_order
+    job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')], headlight: { 'housing' => HOUSING.except('year'), 'candidates' => [UNIT.merge('connector' => 'bullets')] })
+    judged = candidates(UNIT.merge('connector' => 'bullets')).all.first
+    taken = Miser::Job::HeadlightChoice.take(job, judged) { 'c1' }
+    assert_empty Miser::Formats::JobSchema.errors(taken).map(&:to_s) if defined?(Miser::Formats::JobSchema)
+    assert_equal(%w[Unit Adapter], taken['order'].map { |r| r['name'].split.first })
+    assert_operator budget(taken).line('after', 'idle_night', 'main').spends.value, :<, budget(job).line('after', 'idle_night', 'main').spends.value
+    back = Miser::Job::HeadlightChoice.take(taken, nil) { 'c2' }
+    assert_empty back['order']
+    assert_nil back['headlight']['chosen']
+  end
+end

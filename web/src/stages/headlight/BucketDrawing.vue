@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import { useUnits } from '../../state/useUnits'
+import { plain } from '../../ui/format'
+
+/** The part in its bucket to scale, what is measured of either; and the front with the chips. */
+const props = defineProps<{
+  housing: Schemas['job_housing']
+  part: Schemas['job_candidate']
+  findings: Schemas['FitFinding'][]
+}>()
+const units = useUnits()
+/** Reference plane at this x; a millimetre is so many units. */
+const PLANE = 300
+const SCALE = 2600
+const MIDDLE = 150
+const clash = (rule: string) => ['no', 'work'].includes(props.findings.find((f) => f.rule === rule)?.verdict ?? '')
+const h = computed(() => props.housing)
+const p = computed(() => props.part)
+const bulb = computed(() => p.value.kind === 'bulb')
+const half = computed(() => ((h.value.hole_m ?? 0.0375) / 2) * SCALE)
+function say(metres: number | undefined) {
+  if (metres === undefined) return 'not measured'
+  const l = units.length(metres)
+  return `${plain(l.value, units.units === 'us' ? 2 : 1)} ${l.unit}`
+}
+const chips = computed(() => [p.value.clock_deg, p.value.clock_deg === undefined ? undefined : p.value.clock_deg + 180])
+const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)')
+</script>
+
+<template>
+  <figure data-testid="bucket">
+    <svg
+      viewBox="0 0 860 300"
+      class="block w-full border border-line bg-leaf"
+      role="img"
+      :aria-label="`${part.name} in the housing, to scale`"
+    >
+      <path
+        :d="`M60 40 C 140 60 220 100 ${PLANE} ${MIDDLE - half}M60 260 C 140 240 220 200 ${PLANE} ${MIDDLE + half}`"
+        fill="none"
+        stroke="var(--edge)"
+        stroke-width="3"
+      />
+      <path d="M60 40V260" stroke="var(--edge)" stroke-width="3" />
+      <path :d="`M${PLANE} 30V270`" stroke="var(--dim)" stroke-width="1.5" stroke-dasharray="3 5" />
+      <text :x="PLANE" y="22" text-anchor="middle" font-size="16" fill="var(--dim)">reference plane</text>
+      <template v-if="h.depth_m">
+        <path :d="`M${PLANE + h.depth_m * SCALE} 60V240`" stroke="var(--edge)" stroke-width="4" />
+        <text :x="PLANE + h.depth_m * SCALE + 6" y="74" font-size="16" fill="var(--dim)">bucket {{ say(h.depth_m) }}</text>
+      </template>
+      <rect
+        v-if="p.behind_m"
+        :x="PLANE"
+        :y="MIDDLE - ((p.body_m ?? 0.036) / 2) * SCALE"
+        :width="p.behind_m * SCALE"
+        :height="(p.body_m ?? 0.036) * SCALE"
+        :stroke="tone('depth')"
+        stroke-width="3"
+        fill="var(--led)"
+        fill-opacity="0.35"
+      />
+      <rect
+        v-if="bulb && p.fin_m"
+        :x="PLANE - 8"
+        :y="MIDDLE - (p.fin_m / 2) * SCALE"
+        width="8"
+        :height="p.fin_m * SCALE"
+        :fill="tone('hole')"
+      />
+      <template v-if="bulb && p.emitter_m">
+        <rect
+          :x="PLANE - (p.before_m ?? p.emitter_m + 0.006) * SCALE"
+          :y="MIDDLE - 12"
+          :width="(p.before_m ?? p.emitter_m + 0.006) * SCALE"
+          height="24"
+          fill="var(--led)"
+          fill-opacity="0.35"
+          stroke="var(--led-line)"
+          stroke-width="2"
+        />
+        <circle :cx="PLANE - p.emitter_m * SCALE" :cy="MIDDLE" r="7" :fill="tone('emitter')" />
+        <text :x="PLANE - p.emitter_m * SCALE" :y="MIDDLE + 46" text-anchor="middle" font-size="16" fill="var(--ink)">
+          chip {{ say(p.emitter_m) }}
+        </text>
+      </template>
+      <text v-if="p.behind_m" :x="PLANE + 10" :y="MIDDLE + 6" font-size="17" fill="var(--ink)">{{ say(p.behind_m) }}</text>
+      <text v-if="bulb" :x="PLANE + 8" y="288" font-size="16" :fill="clash('hole') ? 'var(--brick)' : 'var(--dim)'">
+        hole {{ say(h.hole_m) }}, fin {{ say(p.fin_m) }}
+      </text>
+      <g v-if="bulb && p.clock_deg !== undefined" transform="translate(740 150)">
+        <circle r="72" fill="none" stroke="var(--edge)" stroke-width="2.5" />
+        <path d="M0 -84V-70" stroke="var(--ink)" stroke-width="4" />
+        <text y="-92" text-anchor="middle" font-size="16" fill="var(--dim)">12, mark up</text>
+        <g v-for="c in chips" :key="c" :transform="`rotate(${c})`">
+          <rect x="-16" y="-54" width="32" height="16" :fill="clash('clock') ? 'var(--brick)' : 'var(--led-line)'" />
+        </g>
+        <text y="104" text-anchor="middle" font-size="16" fill="var(--dim)">from the front</text>
+      </g>
+    </svg>
+  </figure>
+</template>
