@@ -13,7 +13,8 @@ module Miser
     Missing = Struct.new(:stage, :at, :text, keyword_init: true)
 
     STAGES = [
-      ['intake', 'Intake'], ['readings', 'Readings'], ['budget', 'Budget'], ['choose', 'Choose'], ['signals', 'Signals'], ['headlight', 'Headlight'], ['aim', 'Aim'], ['hand_over', 'Hand over']
+      %w[intake Intake], %w[readings Readings], %w[budget Budget], %w[choose Choose], %w[signals Signals], %w[headlight Headlight], %w[checks Checks], %w[aim Aim],
+      ['hand_over', 'Hand over']
     ].freeze
 
     # @param budget [Budget::Budget]
@@ -32,7 +33,7 @@ module Miser
 
     # @return [Array<Missing>] in the order of the work
     def missing
-      @missing ||= [*intake, *readings, *in_budget, *choose, *signals, *headlight, *aim, *hand_over]
+      @missing ||= [*intake, *readings, *in_budget, *choose, *signals, *headlight, *checks, *aim, *hand_over]
     end
 
     # @return [Missing, nil]
@@ -68,6 +69,7 @@ module Miser
       when 'budget' then @budget.lines('after').any? { |l| l.keeps.known? }
       when 'choose' then @document['choices'].any?
       when 'headlight' then headlight_entered['candidates'].to_a.any?
+      when 'checks' then (@document.dig('beam', 'walls') || []).any?
       when 'aim' then (@document['aim'] || {}).any?
       when 'signals' then signal_lamps? && survey.ready?
       when 'hand_over' then !@document['handed_over'].nil?
@@ -142,6 +144,15 @@ module Miser
       return [] if headlight_entered['candidates'].to_a.empty? || headlight_entered['chosen']
 
       [want('headlight', '/headlight/chosen', 'No headlight chosen yet')]
+    end
+
+    # A wall read on one side wants the other, else there is nothing to compare.
+    def checks
+      walls = @document.dig('beam', 'walls') || []
+      walls.map { |w| w['beam'] }.uniq.flat_map do |beam|
+        sides = walls.select { |w| w['beam'] == beam }.map { |w| w['side'] }
+        (%w[before after] - sides).map { |side| want('checks', '/beam/walls', "#{beam == 'low' ? 'Low' : 'High'} beam on the wall, #{side}") }
+      end
     end
 
     # What is not measured, then whether it was set.

@@ -2,6 +2,7 @@
 
 require_relative '../present/job'
 require_relative '../present/headlight'
+require_relative '../present/beam'
 
 module Miser
   module Server
@@ -15,6 +16,8 @@ module Miser
           end
 
           app.get('/api/jobs/:id/headlight') { answer(200, Present.headlight(found(settings.jobs.find(params['id'])).document)) }
+
+          app.get('/api/jobs/:id/beam') { answer(200, Present.beam(found(settings.jobs.find(params['id'])).document)) }
 
           app.get('/api/jobs/:id/options') do
             document = found(settings.jobs.find(params['id'])).document

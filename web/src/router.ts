@@ -7,6 +7,7 @@ import HandOverStage from './stages/handover/HandOverStage.vue'
 import IntakeStage from './stages/intake/IntakeStage.vue'
 import ReadingsStage from './stages/readings/ReadingsStage.vue'
 import AimStage from './stages/aim/AimStage.vue'
+import ChecksStage from './stages/checks/ChecksStage.vue'
 import HeadlightStage from './stages/headlight/HeadlightStage.vue'
 import SignalsStage from './stages/signals/SignalsStage.vue'
 import ShopSettings from './settings/ShopSettings.vue'
@@ -29,6 +30,7 @@ export const router = createRouter({
         { path: 'choose/:load?', name: 'choose', component: ChooseStage },
         { path: 'signals', name: 'signals', component: SignalsStage },
         { path: 'headlight', name: 'headlight', component: HeadlightStage },
+        { path: 'checks', name: 'checks', component: ChecksStage },
         { path: 'aim', name: 'aim', component: AimStage },
         { path: 'hand-over', name: 'hand_over', component: HandOverStage },
       ],

@@ -233,6 +233,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/beam": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** Each beam on the wall, and before against after */
+        get: operations["beam"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/diagnose": {
         parameters: {
             query?: never;
@@ -322,6 +341,25 @@ export interface paths {
         put?: never;
         /** Asks an instrument the shop has entered who it is */
         post: operations["tryInstrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One reading of an instrument the shop has entered */
+        post: operations["readInstrument"];
         delete?: never;
         options?: never;
         head?: never;
@@ -740,6 +778,47 @@ export interface components {
                 }[];
                 problems: string[];
             };
+        };
+        WallFigures: {
+            peak_lux: number;
+            peak_cd: number;
+            peak_x: number;
+            peak_y: number;
+            centroid_x: number;
+            centroid_y: number;
+            half_w: number;
+            half_h: number;
+            tenth_w: number;
+            tenth_h: number;
+            lumens: number;
+            lumens_sigma: number;
+            /** @description share of the light above the cut-off */
+            glare: number;
+            missing: number;
+            relative: boolean;
+        };
+        BeamView: {
+            cutoff_m: number;
+            walls: {
+                id: string;
+                /** @enum {unknown} */
+                beam: "low" | "high";
+                /** @enum {unknown} */
+                side: "before" | "after";
+                reason: string | null;
+                figures: null | components["schemas"]["WallFigures"];
+                xs: number[];
+                ys: number[];
+                lux: number[][];
+                read?: boolean[][];
+            }[];
+            comparisons: {
+                beam: string;
+                sentence: string;
+                peak: number | null;
+                light: number | null;
+                glare: number | null;
+            }[];
         };
         FitFinding: {
             rule: string;
@@ -1744,6 +1823,38 @@ export interface components {
             /** Price */
             price_cents?: components["schemas"]["job_cents"];
         };
+        job_wall: {
+            id: components["schemas"]["job_id"];
+            /**
+             * Beam
+             * @enum {unknown}
+             */
+            beam: "low" | "high";
+            /**
+             * Side
+             * @enum {unknown}
+             */
+            side: "before" | "after";
+            /** Distance to the wall */
+            distance_m?: number;
+            /** Columns */
+            columns?: number;
+            /** Rows */
+            rows?: number;
+            /** Width of the grid */
+            width_m?: number;
+            /** Up from the axis */
+            up_m?: number;
+            /** Down from the axis */
+            down_m?: number;
+            /** Read with a telephone */
+            phone?: boolean;
+            cells?: {
+                id: components["schemas"]["job_id"];
+                /** Lux */
+                lux?: number;
+            }[];
+        };
         /**
          * Miser job
          * @description One conversion job: the machine, what was measured, what was chosen. All figures in SI units, engine speed in rpm.
@@ -2031,6 +2142,12 @@ export interface components {
                 /** Parts thought of */
                 candidates?: components["schemas"]["job_candidate"][];
                 chosen?: components["schemas"]["job_id"];
+            };
+            beam?: {
+                /** Cut-off under the axis, at the wall */
+                cutoff_m?: number;
+                /** Walls */
+                walls?: components["schemas"]["job_wall"][];
             };
         };
     };
@@ -2449,6 +2566,29 @@ export interface operations {
             404: components["responses"]["Refused"];
         };
     };
+    beam: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description analysed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeamView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
     diagnose: {
         parameters: {
             query?: never;
@@ -2581,6 +2721,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstrumentTry"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    readInstrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the reading or what went wrong */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        value: number | null;
+                        simulated: boolean;
+                        message: string | null;
+                        remedy: string | null;
+                    };
                 };
             };
             404: components["responses"]["Refused"];

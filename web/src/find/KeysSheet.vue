@@ -5,7 +5,7 @@ defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()
 const KEYS = [
   ['/', 'find a machine, load, part, stage or command'],
-  ['1 … 8', 'go to a stage of the ticket'],
+  ['1 … 9', 'go to a stage of the ticket'],
   ['N', 'the next missing thing'],
   ['R', 'take a reading'],
   ['A  R', 'accept or repeat what the meter took'],
