@@ -78,8 +78,8 @@ module Miser
 
       # @return [Float] lm, one standard uncertainty: the unread cells' and the meter's
       def lumens_sigma
-        open = integrate { |_, _, j, i| lux(j, i) ? 0.0 : 1.0 }
-        Math.hypot(open * UNREAD, lumens * (@phone ? PHONE : METER))
+        unread = integrate { |_, _, j, i| lux(j, i) ? 0.0 : 1.0 }
+        Math.hypot(unread * UNREAD, lumens * (@phone ? PHONE : METER))
       end
 
       # Share of the light above a line: glare.

@@ -37,6 +37,18 @@ module Miser
                               missing: wall.missing, relative: document['phone'] == true })
       end
 
+      # What a photometry file would lay on a wall of the job's, else on a usual one.
+      USUAL = { 'id' => 'predicted', 'beam' => 'low', 'side' => 'after', 'distance_m' => 5.0, 'columns' => 9, 'rows' => 5, 'width_m' => 3.2, 'up_m' => 0.4, 'down_m' => 0.8 }.freeze
+
+      # @param photometry [Beam::Photometry] @param frame [Hash, nil] a wall of the job
+      def predicted(photometry, frame, line, down)
+        frame = frame && frame['distance_m'] ? frame.except('cells', 'phone') : USUAL
+        blank = Beam::Wall.new(frame)
+        cells = blank.ys.each_with_index.flat_map { |y, j| blank.xs.each_with_index.map { |x, i| { 'id' => "r#{j}c#{i}", 'lux' => photometry.lux(x, y, blank.distance, down: down) } } }
+        view = wall_view(frame, Beam::Wall.new(frame.merge('cells' => cells)), line)
+        { type: photometry.type, table_peak_cd: photometry.peak, watts: photometry.watts, wall: view }
+      end
+
       def comparison(walls, beam, line)
         before, after = %w[before after].map { |side| walls.find { |w, wall| w['beam'] == beam && w['side'] == side && !wall.is_a?(String) }&.last }
         return unless before && after

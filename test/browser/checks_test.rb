@@ -18,6 +18,17 @@ class ChecksScreenTest < Miser::BrowserTest
     assert_selector '[data-testid=wall-after] dd', text: 'lm'
   end
 
+  def test_a_photometry_file_laid_on_the_wall
+    visit '/job/dunlin250/checks'
+    assert_selector '[data-testid=sentence]'
+    File.write(path = File.join(@folder, 'lamp.ies'), "IESNA:LM-63-2002\nTILT=NONE\n1 1000 1 3 3 2 2 0 0 0 1 1 20\n-10 0 10\n-20 0 20\n10 50 10\n20 1000 20\n10 50 10\n")
+    attach_file 'ies-file', path
+    assert_selector '[data-testid=predicted]', text: 'lamp.ies: peak'
+    File.write(path, "IESNA:LM-63-2002\nTILT=NONE\n1 x\n")
+    attach_file 'ies-file', path
+    assert_text 'line 3: “x” is no number'
+  end
+
   def test_a_grid_read_by_hand_and_by_the_light_meter
     visit '/job/wren125/checks'
     within('[data-testid=wall-before]') { click_on 'Read this wall' }

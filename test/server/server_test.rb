@@ -61,6 +61,23 @@ class ServerTest < Miser::Test
     assert_match(/hazard, contact closed/, last_response.body)
   end
 
+  def test_headlight_beam_and_photometry_over_the_wire
+    %w[dunlin250 wren125 ptarmigan550].each { |id| %w[headlight beam].each { |what| call(:get, "/api/jobs/#{id}/#{what}") && assert_equal(200, last_response.status) } }
+    get '/api/jobs/dunlin250/wall-photometry?wall=wa', {}, { 'HTTP_HOST' => '127.0.0.1' }
+    text = last_response.body.force_encoding('UTF-8')
+    predicted = call(:post, '/api/jobs/dunlin250/photometry', { text: text, wall: 'wa' })
+    measured = call(:get, '/api/jobs/dunlin250/beam')['walls'].find { |w| w['id'] == 'wa' }
+    assert_in_delta measured['figures']['peak_lux'], predicted['wall']['figures']['peak_lux'], 0.6
+    ['', 'x', 'IESNA:LM-63-2002', "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each { |bad| call(:post, '/api/jobs/dunlin250/photometry', { text: bad }) && assert_equal(422, last_response.status) }
+    chosen = call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'hu', revision: job['revision'] })
+    assert_equal 'hu', chosen['document']['headlight']['chosen']
+    call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'nothing', revision: chosen['revision'] })
+    assert_equal 422, last_response.status
+    call(:get, '/api/jobs/dunlin250/working?figure=aim/drop')
+    call(:get, '/api/jobs/dunlin250/working?figure=aim/system')
+    assert_equal 404, last_response.status
+  end
+
   def test_every_reading_route_answers_as_the_contract_says
     board = call(:get, '/api/jobs')
     assert_equal 5, board['jobs'].size

@@ -233,6 +233,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/photometry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a photometry file (IES LM-63) would lay on a wall; nothing is kept */
+        post: operations["predictWall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/wall-photometry": {
+        parameters: {
+            query: {
+                wall: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** A measured wall as IES LM-63 */
+        get: operations["wallPhotometry"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/beam": {
         parameters: {
             query?: never;
@@ -797,21 +837,22 @@ export interface components {
             missing: number;
             relative: boolean;
         };
+        WallView: {
+            id: string;
+            /** @enum {unknown} */
+            beam: "low" | "high";
+            /** @enum {unknown} */
+            side: "before" | "after";
+            reason: string | null;
+            figures: null | components["schemas"]["WallFigures"];
+            xs: number[];
+            ys: number[];
+            lux: number[][];
+            read?: boolean[][];
+        };
         BeamView: {
             cutoff_m: number;
-            walls: {
-                id: string;
-                /** @enum {unknown} */
-                beam: "low" | "high";
-                /** @enum {unknown} */
-                side: "before" | "after";
-                reason: string | null;
-                figures: null | components["schemas"]["WallFigures"];
-                xs: number[];
-                ys: number[];
-                lux: number[][];
-                read?: boolean[][];
-            }[];
+            walls: components["schemas"]["WallView"][];
             comparisons: {
                 beam: string;
                 sentence: string;
@@ -2564,6 +2605,69 @@ export interface operations {
                 };
             };
             404: components["responses"]["Refused"];
+        };
+    };
+    predictWall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    wall?: components["schemas"]["job_id"];
+                    down?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description predicted */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        type: string;
+                        table_peak_cd: number;
+                        watts: number | null;
+                        wall: components["schemas"]["WallView"];
+                    };
+                };
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    wallPhotometry: {
+        parameters: {
+            query: {
+                wall: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
         };
     };
     beam: {

@@ -27,6 +27,7 @@ const BEAMS = [
   { key: 'high', label: 'High beam' },
 ] as const
 const SIDES = ['before', 'after'] as const
+const predicted = shallowRef<{ name: string; type: string; wall: Schemas['WallView'] } | null>(null)
 const COLUMNS = 9
 const ROWS = 5
 
@@ -60,6 +61,26 @@ function add(side: 'before' | 'after') {
   job.edit([{ op: 'add', at: '/beam/walls', value: { id, beam: beam.value, side, columns, rows, ...frame, cells: grid } }])
   editing.value = id
   cell.value = 0
+}
+/** A photometry file, laid on the wall of this beam; nothing of it is kept. */
+async function photometry(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  predicted.value = null
+  try {
+    const text = await file.text()
+    input.value = '' // The same file, mended, can be chosen again.
+    const wall = walls.value.find((w) => w.side === 'after')?.wall ?? walls.value[0].wall
+    const { data, error } = await api.POST('/api/jobs/{id}/photometry', {
+      params: { path: { id: job.id } },
+      body: { text, wall: wall?.id, down: Math.abs(job.view?.aim.target ?? 0) },
+    })
+    if (data) predicted.value = { name: file.name, ...data }
+    failed.value = data ? '' : (error?.message ?? 'The file can’t be read.')
+  } catch {
+    failed.value = 'Miser does not answer.'
+  }
 }
 /** One reading of the light meter into the cell in hand, then the next. */
 async function take() {
@@ -130,12 +151,28 @@ function say(metres: number) {
               </template>
             </dl>
           </template>
+          <a v-if="w.wall.figures" class="btn mt-2 mr-2" :href="`/api/jobs/${job.id}/wall-photometry?wall=${w.wall.id}`" download
+            >as LM-63</a
+          >
           <button type="button" class="btn mt-2" @click="editing = editing === w.wall.id ? null : w.wall.id">
             {{ editing === w.wall.id ? 'done' : 'enter its readings' }}
           </button>
         </template>
       </section>
     </div>
+    <section class="mt-6" aria-labelledby="photometry-head">
+      <h3 id="photometry-head" class="mb-2 text-lg">What a photometry file predicts</h3>
+      <label class="mb-1 block text-dim" for="ies-file">IES LM-63, 1995 or 2002; aimed as on the Aim stage</label>
+      <input id="ies-file" type="file" accept=".ies,.txt" class="field max-w-xl py-2" @change="photometry" />
+      <div v-if="predicted?.wall.figures" class="mt-3 max-w-xl" data-testid="predicted">
+        <WallMap :wall="predicted.wall" :most="Math.max(most, predicted.wall.figures.peak_lux)" :cutoff="view?.cutoff_m ?? 0" />
+        <p class="mt-1">
+          {{ predicted.name }}: peak <span class="num">{{ plain(predicted.wall.figures.peak_lux, 1) }}</span> lx,
+          <span class="num">{{ plain(predicted.wall.figures.lumens, 1) }}</span> lm on this wall, above the cut-off
+          <span class="num">{{ plain(predicted.wall.figures.glare * 100, 0) }}</span> %.
+        </p>
+      </div>
+    </section>
     <section v-if="entered" class="mt-6" aria-labelledby="cells-head" data-testid="cells">
       <h3 id="cells-head" class="mb-2 text-lg">Readings, {{ entered.side }}: same spot, same height, marked on the wall</h3>
       <div class="mb-3 grid gap-3 sm:grid-cols-4">

@@ -4,7 +4,7 @@ import type { Schemas } from '../../api/client'
 import { plain } from '../../ui/format'
 
 /** The wall as steps of light; two maps side by side share one scale. */
-const props = defineProps<{ wall: Schemas['BeamView']['walls'][number]; most: number; cutoff: number }>()
+const props = defineProps<{ wall: Schemas['WallView']; most: number; cutoff: number }>()
 const emit = defineEmits<{ pick: [cell: string] }>()
 const SCALE = 170
 const STEPS = [0.75, 0.5, 0.25, 0.1, 0.05, 0.02]

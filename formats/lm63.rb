@@ -1,0 +1,104 @@
+# frozen_string_literal: true
+
+require_relative '../core/beam/photometry'
+require_relative '../core/beam/wall'
+
+module Miser
+  module Formats
+    # Photometry files of IES LM-63 (1995 and 2002), an open standard: in, and a measured
+    # wall out. Written from memory of the standard.
+    module Lm63
+      # The file can't be read; says in which line.
+      class Malformed < StandardError; end
+
+      HEADS = /\AIESNA(91|:LM-63-(1995|2002))\s*\z/
+      MOST_ANGLES = 1000
+      TYPES = { 1 => 'C', 2 => 'B', 3 => 'A' }.freeze
+      # What follows the TILT line, in order.
+      FIELDS = %i[lamps lumens multiplier verticals horizontals type units width length height ballast reserved watts].freeze
+
+      module_function
+
+      # @param text [String]
+      # @return [Beam::Photometry]
+      # @raise [Malformed]
+      def read(text)
+        lines = text.dup.force_encoding(Encoding::UTF_8).scrub('?').delete_prefix("\uFEFF").lines.map(&:strip)
+        raise Malformed, 'line 1: does not begin with IESNA:LM-63-1995 or IESNA:LM-63-2002' unless lines.first.to_s.match?(HEADS)
+
+        tilt = lines.index { |l| l.start_with?('TILT') } or raise Malformed, "line #{lines.size}: no TILT line"
+        raise Malformed, "line #{tilt + 1}: only TILT=NONE is taken, this is #{lines[tilt][0, 40]}" unless lines[tilt].delete(' ') == 'TILT=NONE'
+
+        table(numbers(lines, tilt + 1))
+      end
+
+      # Every number with its line, as it is asked for.
+      def numbers(lines, from)
+        lines.each_with_index.drop(from).flat_map { |l, i| l.split(/[\s,]+/).reject(&:empty?).map { |word| [word, i + 1] } }.each
+      end
+
+      def table(source)
+        head = FIELDS.to_h { |name| [name, number(source, name.to_s)] }
+        counts = %i[verticals horizontals].map { |name| whole(head[name], name) }
+        type = TYPES[head[:type].first.to_i] or raise Malformed, "line #{head[:type].last}: photometric type #{head[:type].first} is none of 1, 2, 3"
+        verticals = rising(source, counts[0], 'vertical angle')
+        horizontals = rising(source, counts[1], 'horizontal angle')
+        factor = head[:multiplier].first * head[:ballast].first
+        candela = horizontals.map { verticals.map { positive(source) * factor } }
+        Beam::Photometry.new(type: type, verticals: verticals, horizontals: horizontals, candela: candela, watts: head[:watts].first, lumens: head[:lumens].first)
+      end
+
+      # @return [Array(Float, Integer)] value and line
+      def number(source, what)
+        word, line = source.next
+        value = Float(word, exception: false)
+        raise Malformed, "line #{line}: “#{word[0, 20]}” is no number (#{what})" unless value&.finite?
+
+        [value, line]
+      rescue StopIteration
+        raise Malformed, "the file ends where #{what} should follow"
+      end
+
+      def whole(pair, what)
+        value, line = pair
+        raise Malformed, "line #{line}: the number of #{what} must be a whole number from 1 to #{MOST_ANGLES}" unless value == value.to_i && value.between?(1, MOST_ANGLES)
+
+        value.to_i
+      end
+
+      def rising(source, count, what)
+        list = []
+        count.times do
+          value, line = number(source, what)
+          raise Malformed, "line #{line}: #{what}s must rise, #{value} follows #{list.last}" if list.any? && value <= list.last
+
+          list << value
+        end
+        list
+      end
+
+      def positive(source)
+        value, line = number(source, 'candela')
+        raise Malformed, "line #{line}: candela must not be negative (#{value})" if value.negative?
+
+        value
+      end
+
+      # A measured wall as type B photometry.
+      # @param wall [Beam::Wall] @param name [String]
+      # @return [String] CRLF ends, as the standard has them
+      def write(wall, name:)
+        d = wall.distance
+        horizontals = wall.xs.map { |x| degrees(Math.atan2(x, d)) }
+        verticals = wall.ys.reverse.map { |y| degrees(Math.atan2(y, d)) }
+        rows = horizontals.each_index.map { |i| wall.ys.each_index.map { |j| wall.candela(wall.grid[j][i], wall.xs[i], wall.ys[j]) }.reverse }
+        ['IESNA:LM-63-2002', "[TEST] measured on a wall at #{format('%.2f', d)} m", '[MANUFAC] not stated', "[LUMINAIRE] #{name.gsub(/[^\w .-]/, '_')[0, 60]}", 'TILT=NONE',
+         "1 -1 1 #{verticals.size} #{horizontals.size} 2 2 0 0 0", '1 1 0', list(verticals), list(horizontals), *rows.map { |r| list(r) }, ''].join("\r\n")
+      end
+
+      def list(values) = values.map { |v| format('%.7g', v) }.each_slice(12).map { |s| s.join(' ') }.join("\r\n")
+
+      def degrees(radians) = radians * 180 / Math::PI
+    end
+  end
+end

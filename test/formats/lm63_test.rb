@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+require_relative '../../formats/lm63'
+
+# Files written by hand from the standard's description.
+class Lm63Test < Miser::Test
+  Lm63 = Miser::Formats::Lm63
+
+  GOOD = <<~IES
+    IESNA:LM-63-2002
+    [TEST] by hand
+    [LUMINAIRE] made up
+    TILT=NONE
+    1 1000 2 3 3 2 2
+    0 0 0
+    1 1 20
+    -10 0 10
+    -20 0 20
+    10 50 10
+    20 100 20
+    10 50 10
+  IES
+
+  def test_a_table_by_hand
+    file = Lm63.read(GOOD)
+    assert_equal 'B', file.type
+    assert_in_delta 200, file.peak, 1e-9
+    assert_in_delta 200, file.intensity(0, 0, 5.0), 1e-9
+    assert_in_delta 120, file.intensity(0, 5.0 * Math.tan(5 * Math::PI / 180), 5.0), 1e-6, 'half way between 200 and 40'
+    assert_in_delta 150, file.intensity(5.0 * Math.tan(10 * Math::PI / 180), 0, 5.0), 1e-6
+    assert_in_delta 0, file.intensity(100, 0, 5.0), 1e-9, 'outside the table'
+    assert_in_delta 200 / 25.0, file.lux(0, 0, 5.0), 1e-9
+    assert_in_delta file.lux(0, 0, 5.0), file.lux(0, -0.05, 5.0, down: 0.01), 2e-3, 'aimed one per cent down the peak lies lower'
+  end
+
+  def test_both_years_any_line_breaks_and_the_other_types
+    assert_in_delta 200, Lm63.read(GOOD.sub('2002', '1995')).peak, 1e-9
+    head, body = GOOD.split("TILT=NONE\n")
+    assert_in_delta 200, Lm63.read("#{head}TILT=NONE\r\n#{body.split.join("\r\n")}").peak, 1e-9
+    round = GOOD.sub('3 3 2 2', '3 1 1 2').sub("-10 0 10\n-20 0 20\n10 50 10\n20 100 20\n10 50 10", "0 10 20\n0\n100 50 0")
+    file = Lm63.read(round)
+    assert_equal 'C', file.type
+    [[0.5, 0.0], [0.0, 0.5], [-0.3, 0.4]].each { |x, y| assert_in_delta file.intensity(0.5, 0.0, 5.0), file.intensity(x, y, 5.0), 1e-6, 'the same all round' }
+    half = GOOD.sub('3 3 2 2', '3 2 3 2').sub("-20 0 20\n10 50 10\n20 100 20\n10 50 10", "0 20\n20 100 20\n10 50 10")
+    assert_in_delta Lm63.read(half).intensity(0.4, 0, 5.0), Lm63.read(half).intensity(-0.4, 0, 5.0), 1e-9, 'one half stands for both'
+  end
+
+  def test_malformed_files_name_the_line
+    { '' => /line 1/, GOOD.sub('IESNA', 'NOPE') => /line 1/, GOOD.sub('TILT=NONE', 'TILT=INCLUDE') => /line 4: only TILT=NONE/, GOOD.sub("TILT=NONE\n", '') => /no TILT/, GOOD.sub('20 100 20', '20 x 20') => /line 11: “x” is no number/,
+      GOOD.sub("10 50 10\n", '').sub("10 50 10\n", '') => /ends where candela/, GOOD.sub('-10 0 10', '-10 10 0') => /line 8: vertical angles must rise/, GOOD.sub('3 3 2 2', '3 3 7 2') => /line 5: photometric type/,
+      GOOD.sub('3 3 2 2', '2.5 3 2 2') => /line 5: the number of verticals/, GOOD.sub('3 3 2 2', '99999 3 2 2') => /line 5/, GOOD.sub('20 100 20', '20 -100 20') => /line 11: candela must not be negative/, "\xFF\xFE" => /line 1/ }
+      .each { |text, words| assert_match words, assert_raises(Lm63::Malformed, text[0, 60]) { Lm63.read(text) }.message }
+  end
+
+  # Property: a wall measured, written out and read again lays the same light on it.
+  def test_a_wall_out_and_in_again
+    frame = { 'distance_m' => 5, 'columns' => 21, 'rows' => 13, 'width_m' => 3.0, 'up_m' => 0.4, 'down_m' => 0.8 }
+    blank = Miser::Beam::Wall.new(frame)
+    cells = blank.ys.each_index.flat_map { |j| blank.xs.each_index.map { |i| { 'id' => "r#{j}c#{i}", 'lux' => 40 * Math.exp(-(blank.xs[i]**2) - (8 * ((blank.ys[j] + 0.2)**2))) } } }
+    wall = Miser::Beam::Wall.new(frame.merge('cells' => cells))
+    text = Lm63.write(wall, name: "Lamp; <x>\n")
+    assert_equal 1, text.scan('[LUMINAIRE] Lamp_ _x__').size
+    file = Lm63.read(text)
+    wall.ys.each_index { |j| wall.xs.each_index { |i| assert_in_delta wall.grid[j][i], file.lux(wall.xs[i], wall.ys[j], 5.0), 0.3 } }
+  end
+end
