@@ -104,7 +104,7 @@ function keys() {
   <div v-else-if="!job.view" class="p-10 text-lg text-dim" role="status">Opening the ticket …</div>
   <div v-else class="flex min-h-screen max-[900px]:flex-col">
     <nav
-      class="no-print flex w-[13.5rem] shrink-0 flex-col border-r border-line max-[900px]:w-full max-[900px]:border-r-0 max-[900px]:border-b min-[901px]:sticky min-[901px]:top-0 min-[901px]:h-screen"
+      class="no-print flex w-[13.5rem] min-w-0 shrink-0 flex-col border-r border-line max-[900px]:w-full max-[900px]:border-r-0 max-[900px]:border-b min-[901px]:sticky min-[901px]:top-0 min-[901px]:h-screen"
       aria-label="Ticket"
     >
       <div class="flex items-start gap-2 px-4 pt-4 pb-3 max-[900px]:pt-2 max-[900px]:pb-1">
@@ -122,7 +122,7 @@ function keys() {
           <button type="button" class="btn btn-bare" aria-label="Find" @click="find"><span class="kbd">/</span></button>
         </div>
       </div>
-      <ul class="flex flex-col max-[900px]:flex-row max-[900px]:overflow-x-auto">
+      <ul class="relative flex flex-col max-[900px]:w-full max-[900px]:flex-row max-[900px]:overflow-x-auto">
         <li v-for="(s, i) in stages" :key="s.stage" class="max-[900px]:shrink-0">
           <RouterLink
             :to="{ name: s.stage, params: { id: job.id } }"
