@@ -153,7 +153,10 @@ function find() {
             </span>
           </div>
           <div class="flex items-center justify-end gap-2 max-[900px]:col-span-3">
-            <span class="grid shrink-0 grid-cols-5 gap-1 text-dim max-[1100px]:hidden" :title="bay.stages.map((s) => `${s.label}: ${s.state}`).join(', ')">
+            <span
+              class="grid shrink-0 grid-cols-5 gap-1 text-dim max-[1100px]:hidden"
+              :title="bay.stages.map((s) => `${s.label}: ${s.state}`).join(', ')"
+            >
               <StageMark v-for="s in bay.stages" :key="s.stage" :state="s.state" :class="s.state === 'stale' ? 'text-brick' : ''" />
             </span>
             <button type="button" class="btn min-w-0 flex-1 text-sm" @click="router.push({ name: stageOf(bay), params: { id: bay.id } })">
