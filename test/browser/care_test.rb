@@ -117,9 +117,9 @@ class CareTest < Miser::BrowserTest
 
   def test_both_themes_pass_axe_for_contrast_and_names
     %w[light dark].each do |theme|
+      visit '/'
+      page.execute_script("localStorage.setItem('miser.theme', '#{theme}')")
       PAGES.each do |path|
-        visit path
-        page.execute_script("localStorage.setItem('miser.theme', '#{theme}')")
         visit path
         assert_selector 'main'
         assert_selector '[data-testid=bay], main input, main table, main article', match: :first
