@@ -11,6 +11,8 @@ module Miser
       PHONE = 0.30
       # A light meter's own error, alike in every cell (assumption).
       METER = 0.03
+      # Share of the light above the cut-off from which it is called glare (assumption).
+      GLARE = 0.15
 
       attr_reader :columns, :rows, :distance
 

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../draw/driver'
 require_relative 'fit_rules'
 
 module Miser
@@ -17,35 +18,38 @@ module Miser
       MINUTES = { 'bulb' => 15.0, 'unit' => 30.0, 'projector' => 45.0 }.freeze
       ORDER = { 'fits' => 0, 'work' => 1, 'unknown' => 2, 'no' => 3 }.freeze
 
+      # Volts a part's draw was stated at where nobody says (assumption).
+      STATED_V = 13.5
+
       # @param entered [Hash] the job's headlight: housing, candidates
       # @param machine [Hash] @param volts [Float] running
-      # @yieldparam part [Hash] @yieldreturn [Float, nil] A at running volts
-      def initialize(entered, machine, &amps)
+      def initialize(entered, machine, volts)
         @housing = (entered['housing'] || {}).merge('year' => machine['year']).compact
         @parts = entered['candidates'] || []
         @winter = machine['kind'] == 'snowmobile'
-        @amps = amps
+        @volts = volts
       end
 
       # @return [Array<Judged>] the recommended first
-      def all = @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(worst(j)), SCHOOLS.fetch(j.kind), j.cents || 0] }
+      def all = @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(j.verdict), SCHOOLS.fetch(j.kind), j.cents || 0] }
 
       # @return [Judged, nil] nil where nothing fits
-      def recommended = all.find { |j| %w[fits work].include?(worst(j)) }
+      def recommended = all.find { |j| %w[fits work].include?(j.verdict) }
 
       private
 
-      # Marks are a matter of law and hold nobody back from measuring.
-      def worst(judged) = judged.verdict
-
       def judge(part)
         findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter))
+        # Marks are a matter of law and hold nobody back from measuring.
         verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
         extra = findings.filter_map(&:part)
-        Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps: @amps.call(part), lumens: part['lumens'],
+        Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps: running_amps(part), lumens: part['lumens'],
                    minutes: MINUTES.fetch(part['kind']) + findings.sum { |f| f.minutes.to_f }, cents: (part['price_cents'] || 0) + extra.sum { |p| p[:cents] }, extra_parts: extra,
-                   marks: part['marks'], loose: loose(part['kind']), pattern: PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings), document: part)
+                   marks: part['marks'], loose: loose(part['kind']), pattern: PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings), document: { 'amps_v' => STATED_V }.merge(part))
       end
+
+      # A driver holds its watts: fewer volts, more amps.
+      def running_amps(part) = part['amps'] && Draw::Driver.new(volts: part['amps_v'] || STATED_V, amps: part['amps']).current(@volts)
 
       def loose(kind)
         return 'low' unless kind == 'bulb'
@@ -55,9 +59,9 @@ module Miser
 
       def reasons(kind, findings)
         stops = findings.select { |f| f.verdict == 'no' }.map { |f| "#{f.label}: #{f.text}" }
-        open = findings.select { |f| f.verdict == 'unknown' && f.rule != 'marks' }.map(&:text)
+        unmeasured = findings.select { |f| f.verdict == 'unknown' && f.rule != 'marks' }.map(&:text)
         return stops if stops.any?
-        return ["Not known yet: #{open.first(3).join('; ')}"] if open.any?
+        return ["Not known yet: #{unmeasured.first(3).join('; ')}"] if unmeasured.any?
 
         [kind == 'bulb' ? 'Fits, cheap and quick; but its pattern is a gamble.' : 'Fits, and brings its own optics.'] + findings.select { |f| f.verdict == 'work' }.map { |f| "#{f.label}: #{f.text}" }
       end

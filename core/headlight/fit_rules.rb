@@ -171,7 +171,7 @@ module Miser
         end,
         rule('marks', 'Approval marks', ALL, {}) do |x|
           next { verdict: 'unknown', text: 'a bulb in a reflector approved for a filament is commonly not road-legal: check the local code' } if x.p('kind') == 'bulb'
-          next { verdict: 'unknown', text: 'measure, that is read, its approval marks' } unless x.p('marks')
+          next { verdict: 'unknown', text: 'read its approval marks' } unless x.p('marks')
 
           x.p('marks') == 'none' ? { verdict: 'unknown', text: 'no mark: check the local code before road use' } : { verdict: 'fits', text: 'marked; the local code still decides' }
         end

@@ -8,8 +8,10 @@ module Miser
     class Cures
       # @!attribute keys [Array<String>] remedies in it @!attribute works [Boolean]
       # @!attribute why [Array<String>] what still goes wrong
-      Cure = Struct.new(:keys, :label, :schools, :works, :why, :amps, :watts, :surface_c, :parts, :cents, :minutes, :cuts, :loses_warning, :notes, :rate, keyword_init: true)
+      Cure = Struct.new(:keys, :label, :schools, :works, :why, :amps, :watts, :surface_c, :hot, :parts, :cents, :minutes, :cuts, :loses_warning, :notes, :rate, keyword_init: true)
 
+      # °C of a surface from which a touch burns: common practice.
+      BURNS_C = 60.0
       SCHOOLS = { 'swap' => 'flasher swap', 'resistors' => 'load resistors' }.freeze
 
       # @param kase [Remedy::Case] @param thresholds [Hash]
@@ -39,6 +41,8 @@ module Miser
 
       def other = (SCHOOLS.keys - [@school]).first
 
+      def hottest(costs) = costs.filter_map(&:surface_c).max
+
       def order(cure)
         return 2 if cure.schools.include?(other)
 
@@ -54,7 +58,8 @@ module Miser
         judged = Judgement.new(fitted(list.map(&:key)), thresholds: @thresholds, volts: @case.volts, corners: true)
         costs = list.map(&:cost)
         Cure.new(keys: list.map(&:key), label: list.map(&:label).join(' and '), schools: list.map { |r| r.class.school }.uniq - ['either'], works: judged.works?,
-                 why: judged.problems.map(&:text).uniq, amps: costs.sum(&:amps), watts: costs.map(&:watts).max, surface_c: costs.filter_map(&:surface_c).max, parts: costs.flat_map(&:parts),
+                 why: judged.problems.map(&:text).uniq, amps: costs.sum(&:amps), watts: costs.map(&:watts).max, surface_c: hottest(costs), hot: hottest(costs).to_f > BURNS_C,
+                 parts: costs.flat_map(&:parts),
                  cents: costs.sum(&:cents), minutes: costs.sum(&:minutes), cuts: costs.sum(&:cuts), loses_warning: costs.any?(&:loses_warning), notes: costs.flat_map(&:notes),
                  rate: judged.views['left'].pattern.rate)
       end

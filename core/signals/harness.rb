@@ -8,7 +8,7 @@ module Miser
     # The turn-signal loop of one machine as it is wired: battery, fuse, flasher,
     # switch, lamps, tell-tale, and what was added or went wrong. Remedies and faults
     # each make another harness of it; a state makes a circuit of it.
-    Harness = Struct.new(:lamps, :telltale, :flasher, :resistors, :diodes, :joined_ohm, :shorts, :fuse_a, :fuse_blown, :feed_ohm, :source_ohm, :run_feed_open, keyword_init: true) do
+    Harness = Struct.new(:lamps, :telltale, :flasher, :resistors, :joined_ohm, :shorts, :fuse_a, :fuse_blown, :feed_ohm, :source_ohm, keyword_init: true) do
       # @param changes [Hash] members to replace
       # @return [Harness]
       def with(**changes) = self.class.new(**to_h, **changes)
@@ -129,7 +129,7 @@ module Miser
       def running_feed
         return [] unless @h.lamps.any? { |l| l.running || l.contacts_joined }
 
-        [wire('lights', 'bat', 'run', @s.lights && !@h.run_feed_open ? CONTACT_OHM : Resistor::OPEN)]
+        [wire('lights', 'bat', 'run', @s.lights ? CONTACT_OHM : Resistor::OPEN)]
       end
     end
   end

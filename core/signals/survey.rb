@@ -72,8 +72,8 @@ module Miser
       def loop_of(side, flasher)
         lamps = SIDES.flat_map { |s| lamps(side, s) }
         Harness.new(lamps: lamps, telltale: telltale(side), flasher: flasher,
-                    resistors: [], diodes: false, joined_ohm: nil, shorts: {}, fuse_a: @entered['fuse_a'] || 15.0, fuse_blown: false,
-                    feed_ohm: number('feed_ohm'), source_ohm: number('source_ohm'), run_feed_open: false)
+                    resistors: [], joined_ohm: nil, shorts: {}, fuse_a: @entered['fuse_a'] || 15.0, fuse_blown: false,
+                    feed_ohm: number('feed_ohm'), source_ohm: number('source_ohm'))
       end
 
       # Copies of a load hang at the front and the rear, further ones as extra pairs.

@@ -34,6 +34,7 @@ module Miser
         base.merge(xs: wall.xs, ys: wall.ys, lux: wall.grid.map { |r| r.map { |v| v.round(2) } }, read: Array.new(wall.rows) { |j| Array.new(wall.columns) { |i| !wall.lux(j, i).nil? } },
                    figures: { peak_lux: wall.peak[:lux], peak_cd: wall.peak[:candela], peak_x: wall.peak[:x], peak_y: wall.peak[:y], centroid_x: wall.centroid[0], centroid_y: wall.centroid[1],
                               half_w: half[0], half_h: half[1], tenth_w: tenth[0], tenth_h: tenth[1], lumens: wall.lumens, lumens_sigma: wall.lumens_sigma, glare: wall.share_above(line),
+                              glaring: wall.share_above(line) > Beam::Wall::GLARE,
                               missing: wall.missing, relative: document['phone'] == true })
       end
 

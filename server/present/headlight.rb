@@ -14,12 +14,7 @@ module Miser
         budget = Budget::Budget.new(document)
         low = document['loads'].find { |l| l['role'] == 'head_low' }
         circuit = budget.ledgers('before')[low && low['circuit']] || budget.ledgers('before').values.first
-        Headlight::Candidates.new(document['headlight'] || {}, document['machine'] || {}) { |part| running_amps(part, circuit.circuit.volts) }
-      end
-
-      # A driver holds its watts: fewer volts, more amps.
-      def running_amps(part, volts)
-        part['amps'] && Draw::Driver.new(volts: part['amps_v'] || 13.5, amps: part['amps']).current(volts)
+        Headlight::Candidates.new(document['headlight'] || {}, document['machine'] || {}, circuit.circuit.volts)
       end
 
       # @return [Hash]

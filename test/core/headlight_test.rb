@@ -80,7 +80,7 @@ class HeadlightTest < Miser::Test
     end
   end
 
-  def candidates(*parts, machine: { 'year' => 2005.0 }) = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine) { |p| p['amps'] }
+  def candidates(*parts, machine: { 'year' => 2005.0 }) = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine, 13.5)
 
   def test_the_schools_beside_each_other
     list = candidates(BULB, UNIT, UNIT.merge('id' => 'p', 'kind' => 'projector', 'price_cents' => 19_000))

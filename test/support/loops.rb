@@ -18,7 +18,7 @@ module Miser
     def led(**rest) = { law: 'resistor', volts: 12.8, amps: 0.12, from_v: 7.0 }.merge(rest)
 
     def signal_loop(lamps: four, wiring: 'shared', flasher: 'outage', tell: { law: 'filament', volts: 12.0, amps: 0.28, from_v: 0.0 }, **rest)
-      defaults = { resistors: [], diodes: false, joined_ohm: nil, shorts: {}, fuse_a: 15.0, fuse_blown: false, feed_ohm: 0.05, source_ohm: 0.03, run_feed_open: false }
+      defaults = { resistors: [], joined_ohm: nil, shorts: {}, fuse_a: 15.0, fuse_blown: false, feed_ohm: 0.05, source_ohm: 0.03 }
       Signals::Harness.new(lamps: lamps, telltale: Signals::Telltale.new(wiring: wiring, **tell), flasher: Signals::Flasher.new(kind: flasher, design_a: 3.6), **defaults, **rest)
     end
 

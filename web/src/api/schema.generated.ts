@@ -774,6 +774,8 @@ export interface components {
             amps: number;
             watts: number;
             surface_c: number | null;
+            /** @description enough to burn */
+            hot: boolean;
             parts: {
                 name: string;
                 count: number;
@@ -834,6 +836,7 @@ export interface components {
             lumens_sigma: number;
             /** @description share of the light above the cut-off */
             glare: number;
+            glaring: boolean;
             missing: number;
             relative: boolean;
         };

@@ -135,7 +135,7 @@ function say(metres: number) {
                 >
               </dd>
               <dt class="text-dim">above the cut-off</dt>
-              <dd class="num font-bold" :class="w.wall.figures.glare > 0.15 ? 'text-brick' : ''">
+              <dd class="num font-bold" :class="w.wall.figures.glaring ? 'text-brick' : ''">
                 {{ plain(w.wall.figures.glare * 100, 0) }} %
               </dd>
               <dt class="text-dim">half of peak, tenth</dt>

@@ -48,7 +48,7 @@ const y = (metres: number) => (ys.value[0] - metres) * SCALE + cell.value.h / 2
           text-anchor="middle"
           font-size="15"
           class="num"
-          :fill="wall.read?.[j][i] ? 'var(--ink)' : 'var(--dim)'"
+          :fill="shade(lux) > 0.6 ? 'var(--block-ink)' : wall.read?.[j][i] ? 'var(--ink)' : 'var(--dim)'"
         >
           {{ wall.read?.[j][i] ? plain(lux, lux < 10 ? 1 : 0) : '·' }}
         </text>

@@ -17,7 +17,7 @@ const shown = computed(() => {
   return other && !first.includes(other) ? [...first, other] : first
 })
 const chosen = computed(() => props.view.chosen.join('+'))
-const hot = computed(() => shown.value.some((c) => (c.surface_c ?? 0) > 60))
+const hot = computed(() => shown.value.some((c) => c.hot))
 function key(cure: Schemas['CureView']) {
   return cure.keys.join('+')
 }
