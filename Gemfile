@@ -2,6 +2,7 @@
 
 source 'https://rubygems.org'
 
+gem 'exifr', '~> 1.4'
 gem 'json_schemer', '~> 2.4'
 gem 'puma', '~> 6.4'
 gem 'rackup', '~> 2.1'

@@ -30,7 +30,7 @@ module Miser
         database.transaction do
           shelf(database)
           jobs = Store::Jobs.new(database)
-          documents.each { |document| jobs.create(document) unless jobs.taken?(document['id']) }
+          files.each { |read| jobs.create(read.document, files: read.attachments) unless jobs.taken?(read.document['id']) }
           shop['demo'] = true
         end
       end
@@ -41,8 +41,11 @@ module Miser
         JSON.parse(File.read(File.join(ROOT, 'shelf.json'))).each { |part| parts.put(part) } if parts.all.empty?
       end
 
+      # @return [Array<Formats::JobFile::Read>]
+      def files = Dir[File.join(ROOT, 'jobs/*.json')].map { |f| Formats::JobFile.read(File.read(f)) }
+
       # @return [Array<Hash>] job documents
-      def documents = Dir[File.join(ROOT, 'jobs/*.json')].map { |f| Formats::JobFile.read(File.read(f)).document }
+      def documents = files.map(&:document)
     end
   end
 end

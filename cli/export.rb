@@ -14,7 +14,9 @@ module Miser
         path = Options.database_path(options)
         raise Failure, "there is no shop at #{path} yet" unless File.exist?(path)
 
-        text = Formats::JobFile.write(pick(Store::Jobs.new(Store::Database.open(path)), options[:arguments].first).document)
+        jobs = Store::Jobs.new(Store::Database.open(path))
+        document = pick(jobs, options[:arguments].first).document
+        text = Formats::JobFile.write(document, jobs.attachments.of(document['id'], Job::Attached.ids(document)))
         options[:to] ? File.write(options[:to], text) : $stdout.write(text)
         0
       rescue SystemCallError => e

@@ -12,27 +12,30 @@ module Miser
     module Import
       def self.run(argv)
         options = Options.parse(argv, %i[data demo over], files: 1, usage: 'import FILE [--over] [--demo] [--data DIR]')
-        document = JobArgument.read(options[:arguments].first).document
+        read = JobArgument.read(options[:arguments].first)
+        document = read.document
         jobs = Store::Jobs.new(Store::Database.open(Options.database_path(options)))
         old = jobs.find(document['id'])
-        old ? over(jobs, document, old, options[:over]) : fresh(jobs, document)
+        old ? over(jobs, read, old, options[:over]) : fresh(jobs, read)
         0
       end
 
-      def self.fresh(jobs, document)
+      def self.fresh(jobs, read)
+        document = read.document
         document = document.merge('id' => SecureRandom.alphanumeric(12)) if jobs.taken?(document['id'])
-        jobs.create(document)
+        jobs.create(document, files: read.attachments)
         puts "Taken in as #{document['id']} (#{document['name']})"
       end
 
-      def self.over(jobs, document, old, allowed)
+      def self.over(jobs, read, old, allowed)
+        document = read.document
         differences = Formats::JobFile.differences(old.document, document)
         return puts("#{document['id']} is the same already") if differences.empty?
 
         differences.first(40).each { |d| puts "  #{d[:at]}: #{short(d[:from])} -> #{short(d[:to])}" }
         raise Failure, "#{document['id']} is here already and differs in #{differences.size} places; --over lays the file over it" unless allowed
 
-        jobs.change(document['id'], old.revision, what: 'file laid over') { document }
+        jobs.change(document['id'], old.revision, what: 'file laid over', files: read.attachments) { document }
         puts "Laid over #{document['id']} (#{document['name']}); the former state can be undone to"
       end
 

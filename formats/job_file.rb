@@ -3,6 +3,7 @@
 require 'json'
 require_relative '../core/miser'
 require_relative '../core/job/consistency'
+require_relative 'attachment'
 require_relative 'job_schema'
 
 module Miser
@@ -21,9 +22,10 @@ module Miser
         end
       end
 
-      Read = Struct.new(:document, :unknown, :migrated_from, keyword_init: true)
+      # @!attribute attachments [Array<Attachment::Held>] files that came with it
+      Read = Struct.new(:document, :unknown, :migrated_from, :attachments, keyword_init: true)
 
-      MOST_BYTES = 8 * 1024 * 1024
+      MOST_BYTES = 18 * 1024 * 1024
       # Version n => what makes a document of version n + 1 of it.
       MIGRATIONS = {}.freeze
 
@@ -52,12 +54,28 @@ module Miser
         broken = Job::Consistency.broken(document)
         raise(Refused, broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) }) if broken.any?
 
-        Read.new(document: document, unknown: JobSchema.unknown_fields(document), migrated_from: from == Job::Template::VERSION ? nil : from)
+        attachments = attachments(document)
+        document = document.except('attachments')
+        Read.new(document: document, attachments: attachments, unknown: JobSchema.unknown_fields(document), migrated_from: from == Job::Template::VERSION ? nil : from)
       end
 
       # @param document [Hash]
+      # @param attachments [Array<#id, #type, #bytes>] that go with it
       # @return [String] JSON, for a file
-      def write(document) = "#{JSON.pretty_generate(document)}\n"
+      def write(document, attachments = [])
+        document = document.merge('attachments' => attachments.map { |a| Attachment.write(a) }) if attachments.any?
+        "#{JSON.pretty_generate(document)}\n"
+      end
+
+      # @return [Array<Attachment::Held>]
+      # @raise [Refused]
+      def attachments(document)
+        (document['attachments'] || []).map do |row|
+          Attachment.read(row)
+        rescue Attachment::Refused => e
+          refuse("/attachments/#{row['id']}", 'attachment', e.message, "#{Photograph::ACCEPTS}; or LM-63 text")
+        end
+      end
 
       # Differences between two documents, field by field.
       # @return [Array<Hash>] at, from, to (nil where absent)

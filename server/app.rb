@@ -13,6 +13,7 @@ require_relative 'refusal'
 require_relative 'guard'
 require_relative 'routes/jobs'
 require_relative 'routes/figures'
+require_relative 'routes/beams'
 require_relative 'routes/files'
 require_relative 'routes/shop'
 require_relative 'routes/bench'
@@ -52,6 +53,7 @@ module Miser
 
       register Routes::Jobs
       register Routes::Figures
+      register Routes::Beams
       register Routes::Files
       register Routes::Shop
       register Routes::Bench

@@ -35,6 +35,20 @@ module Miser
         data
       end
 
+      # A file as the request's whole body.
+      # @param type [String] media type it must be sent as
+      # @return [String]
+      # @raise [Refusal]
+      def bytes_of(type, most)
+        raise Refusal.new(415, "Send #{type}.", kept: 'Nothing was changed.') unless request.media_type == type
+        raise too_large(most) if request.content_length.to_i > most
+
+        bytes = +request.body&.read(most + 1).to_s
+        raise too_large(most) if bytes.bytesize > most
+
+        bytes
+      end
+
       def answer(status, data)
         content_type :json
         halt status, JSON.generate(data)
@@ -49,7 +63,7 @@ module Miser
 
       private
 
-      def too_large = Refusal.new(413, "That is too large: Miser takes up to #{App::MOST_BYTES / 1024 / 1024} MB.", kept: 'Nothing was changed.')
+      def too_large(most = App::MOST_BYTES) = Refusal.new(413, "That is too large: Miser takes up to #{most / 1024 / 1024} MB.", kept: 'Nothing was changed.')
 
       def parse(text)
         raise Refusal.new(400, 'The request is not UTF-8 text.') unless text.valid_encoding?

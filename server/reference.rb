@@ -38,6 +38,8 @@ module Miser
           origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label } },
           assumptions: Assumptions::TABLE.map(&:to_h), voltage_schools: Assumptions::VOLTAGE_SCHOOLS.map { |k, l| { key: k, label: l } },
           aim_schools: Beam::Aim::SCHOOLS.map { |s| { key: s.key, label: s.label } },
+          caps: Headlight::Caps.rows.map { |c| c.to_h.merge(filaments: c.filaments.map(&:to_h)) },
+          unit_sizes: Headlight::Caps::SIZES.map { |k, (label, metres)| { key: k, label: label, diameter_m: metres, source: Headlight::Caps::SIZE_SOURCE } },
           flashers: Signals::Flasher::TABLE.map { |k| { key: k.key, label: k.label } },
           connectors: Draw::Wire::CONNECTORS.map { |k, (label, _)| { key: k, label: label } }, cautions: Cautions::TABLE, terms: TERMS
         }

@@ -2,6 +2,7 @@
 
 require 'json'
 require 'time'
+require_relative 'attachments'
 
 module Miser
   module Store
@@ -31,7 +32,11 @@ module Miser
       def initialize(database, clock: -> { Time.now.utc })
         @db = database
         @clock = clock
+        @attachments = Attachments.new(database)
       end
+
+      # @return [Attachments]
+      attr_reader :attachments
 
       # @return [Array<Saved>] jobs not removed, by bay and name
       def all = @db[:jobs].where(removed_at: nil).order(:bay, :name).select_map(:id).filter_map { |id| find(id) }
@@ -49,12 +54,14 @@ module Miser
       end
 
       # @param document [Hash] a valid job document
+      # @param files [Array<#id, #type, #bytes>] attachments that come with it
       # @return [Saved]
       # @raise [Sequel::UniqueConstraintViolation] where the id is taken
-      def create(document)
+      def create(document, files: [])
         @db.transaction(mode: :immediate) do
           @db[:jobs].insert(head(document).merge(revision: 1, created_at: now, changed_at: now))
           write_rows(document['id'], {}, document)
+          files.each { |file| attachments.put(document['id'], file) }
           remember(document['id'], 1, document, back: nil, forth: nil, what: 'made')
           find(document['id'])
         end
@@ -62,17 +69,19 @@ module Miser
 
       # @param id [String]
       # @param revision [Integer] the revision the change was made upon
+      # @param files [Array<#id, #type, #bytes>] attachments the new document speaks of
       # @param what [String] what was changed, for undo to name and to join quick edits of one field
       # @yieldparam document [Hash] as kept
       # @yieldreturn [Hash] the new document
       # @return [Saved, nil] nil where there is no such job
       # @raise [Stale]
-      def change(id, revision, what:)
+      def change(id, revision, what:, files: [])
         @db.transaction(mode: :immediate) do
           old = find(id) or return nil
           raise Stale, old unless old.revision == revision
 
           document = yield(old.document)
+          files.each { |file| attachments.put(id, file) }
           return old if document == old.document
 
           back = joins?(id, revision, what) ? old.back : revision

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative 'beam_specimen'
 require_relative 'rig'
 
 module Miser
@@ -54,6 +55,8 @@ module Miser
       def simulate(command, arguments)
         case command
         when 'LAMP' then @rig.put(specimen(arguments))
+        when 'BEAM' then @rig.shine(BeamSpecimen.new(*arguments.first(4).map { |v| Float(v) }))
+        when 'MARK' then @rig.carry(Float(arguments[0]), Float(arguments[1]))
         when 'OFF' then @rig.take_off
         when 'JACK' then Rig::JACKS.key?(arguments[0]) ? @rig.jack = arguments[0] : complain(:data)
         when 'SOURCE' then Rig::SOURCES.key?(arguments[0]) ? @rig.source = arguments[0] : complain(:data)

@@ -26,7 +26,7 @@ module Miser
       end
 
       def read
-        lux = @rig.moment(in_series: false).lux
+        lux = @rig.light
         return faulty(OVERLOAD) if lux > MOST_LX
 
         resolution = lux.positive? ? 10**(Math.log10(lux).floor - DIGITS + 1) : 0.1

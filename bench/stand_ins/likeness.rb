@@ -29,6 +29,20 @@ module Miser
         words.map { |w| w.is_a?(Float) ? format('%.5g', w) : w }.join(' ')
       end
 
+      # Shares of the distance that a dipped beam is wide, high and low; of its lumens that reach the wall.
+      BEAM = { width: 0.16, height: 0.045, under: 0.05 }.freeze
+      ON_WALL = 0.4
+      GUESS_LM = 700.0
+
+      # @param lumens [Float, nil] of the lamp @param distance [Float] m
+      # @return [String] arguments of the stand-in's BEAM command
+      def beam(lumens, distance)
+        width, height, under = BEAM.values.map { |share| share * distance }
+        # The bell's flux is π·σx·(σ below + σ above)·peak.
+        peak = (lumens || GUESS_LM) * ON_WALL / (Math::PI * width * height * (1 + (1 / BeamSpecimen::CUT)))
+        [peak, width, height, under].map { |v| format('%.5g', v) }.join(' ')
+      end
+
       # The same lamp always lies the same way off its label.
       def deviation(load) = 0.9 + ((Zlib.crc32(load.id + load.name) % 1000) / 1000.0 * 0.16)
     end

@@ -34,11 +34,29 @@ module Miser
       # Puts a lamp on the bench and switches it on.
       def put(specimen)
         @lock.synchronize do
+          @beam = nil
           @specimen = specimen
           @since = now
           @blown = {}
         end
       end
+
+      # A beam on a wall instead, and the light meter at a mark on it.
+      # @param beam [BeamSpecimen]
+      def shine(beam)
+        @lock.synchronize do
+          @beam = beam
+          @mark = [0.0, 0.0]
+        end
+      end
+
+      # @param x, y [Float] m from the beam's axis
+      def carry(x, y)
+        @lock.synchronize { @mark = [x, y] }
+      end
+
+      # @return [Float] lx at the light meter
+      def light = @lock.synchronize { @beam&.lux(*@mark) } || moment(in_series: false).lux
 
       def take_off = @lock.synchronize { @specimen = nil }
 

@@ -90,6 +90,14 @@ module Miser
              [['Lever', 'lever_m', 'm'], ['Pitch of its thread', 'thread_pitch_m', 'm'], ['Drop now', 'now_drop_m', 'm'], ['Drop wanted', goal, 'm']], 'geometry')
       end
 
+      # Turns of the adjuster that bring back the exposed thread as it was found.
+      # @return [Figure] (found − now) / pitch; above 0 lengthens it
+      def restore
+        known = figure('1', %w[thread_m thread_now_m thread_pitch_m]) { (@in['thread_m'] - @in['thread_now_m']) / @in['thread_pitch_m'] }
+        work(known, 'Turns back to the thread as found', '(found − now) / pitch',
+             [['Exposed thread, as found', 'thread_m', 'm'], ['Exposed thread, now', 'thread_now_m', 'm'], ['Pitch of its thread', 'thread_pitch_m', 'm']], 'geometry')
+      end
+
       # @return [String] within, high, low or unknown
       def verdict
         return 'unknown' unless inclination.known?
@@ -113,7 +121,7 @@ module Miser
       def pitch_angle = Math.atan((@in['rear_sag_m'] - @in['front_sag_m']) / @in['wheelbase_m'])
 
       NAMES = { 'distance_m' => 'distance to the wall', 'lamp_height_m' => 'height of the lamp', 'rear_sag_m' => 'rear sag', 'front_sag_m' => 'front sag', 'wheelbase_m' => 'wheelbase',
-                'now_drop_m' => 'drop as it is now', 'lever_m' => 'lever of the adjuster', 'thread_pitch_m' => 'pitch of its thread' }.freeze
+                'now_drop_m' => 'drop as it is now', 'lever_m' => 'lever of the adjuster', 'thread_m' => 'exposed thread as found', 'thread_now_m' => 'exposed thread now', 'thread_pitch_m' => 'pitch of its thread' }.freeze
       private_constant :NAMES
 
       def figure(unit, needs)

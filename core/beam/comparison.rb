@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative 'wall'
+require_relative 'shared_wall'
 
 module Miser
   module Beam
@@ -10,14 +10,21 @@ module Miser
       # Ratios within this are the same to the eye and the meter (assumption).
       ALIKE = 0.1
 
-      # @param before [Wall] @param after [Wall] @param line [Float] m, the cut-off from the axis
+      # @return [SharedWall]
+      attr_reader :shared
+
+      # @param before [Wall] @param after [Wall] @param line [Float] m, the cut-off from the axis, at the after wall
+      # @raise [SharedWall::Apart]
       def initialize(before, after, line)
-        @before = before
-        @after = after
+        @shared = SharedWall.new(before, after)
+        @before = shared.first
+        @after = shared.second
+        @peaks = [before, after].map { |wall| wall.peak[:candela] }
         @line = line
       end
 
-      def peak = ratio(@before.peak[:lux], @after.peak[:lux])
+      # Of candela, so that the distance does not matter.
+      def peak = ratio(*@peaks)
 
       def light = ratio(@before.lumens, @after.lumens)
 
@@ -30,6 +37,10 @@ module Miser
         worse = glare && glare > 1 + ALIKE && light && glare > light * (1 + ALIKE)
         "#{parts[0].upcase}#{parts[1..]}, #{worse ? 'but' : 'and'} #{words(glare, 'glare')}.#{verdict(worse)}"
       end
+
+      # A measured wall against what its photometry foretold.
+      # @return [String]
+      def beside = "Measured against foretold: #{words(peak, 'peak')}, #{words(light, 'light on the wall')}, #{words(glare, 'glare')}."
 
       private
 

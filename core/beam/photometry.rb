@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative 'wall'
+
 module Miser
   module Beam
     # A lamp's candela over directions, and the lux it would lay on a wall. Angles in
@@ -38,6 +40,11 @@ module Miser
         intensity(x, y + (down * distance), distance) * (cosine**3) / (distance**2)
       end
 
+      # What it would lay on a wall.
+      # @param frame [Hash] a wall's place and size, as Wall takes it
+      # @return [Wall]
+      def wall(frame, down: 0.0) = Wall.filled(frame.slice(*Wall::FRAME)) { |x, y| lux(x, y, frame['distance_m'].to_f, down: down) }
+
       # @return [Float] cd, the brightest of the table
       def peak = candela.flatten.max
 
@@ -70,7 +77,7 @@ module Miser
       def place(list, value)
         return nil unless value.between?(list.first - 1e-4, list.last + 1e-4)
 
-        i = list.rindex { |v| v <= value } || 0
+        i = [(list.bsearch_index { |v| v > value } || list.size) - 1, 0].max
         return [i, 0.0] if i == list.size - 1
 
         [i, ((value - list[i]) / (list[i + 1] - list[i])).clamp(0.0, 1.0)]

@@ -14,12 +14,28 @@ module Miser
       # Share of the light above the cut-off from which it is called glare (assumption).
       GLARE = 0.15
 
+      # Where nothing is read yet.
+      USUAL = { 'distance_m' => 5.0, 'columns' => 9, 'rows' => 5, 'width_m' => 3.2, 'up_m' => 0.4, 'down_m' => 0.8 }.freeze
+      FRAME = USUAL.keys.freeze
+      # @!attribute id [String] r0c0 @!attribute x, y [Float] m
+      Mark = Struct.new(:id, :x, :y, keyword_init: true)
+
       attr_reader :columns, :rows, :distance
+
+      # A wall whose every cell is known.
+      # @param frame [Hash] of FRAME
+      # @yieldparam x, y [Float] m @yieldreturn [Float] lx
+      # @return [Wall]
+      def self.filled(frame)
+        blank = new(frame)
+        cells = blank.ys.each_with_index.flat_map { |y, j| blank.xs.each_with_index.map { |x, i| { 'id' => "r#{j}c#{i}", 'lux' => yield(x, y) } } }
+        new(frame.merge('cells' => cells))
+      end
 
       # @param document [Hash] distance_m, columns, rows, width_m, up_m, down_m, phone, cells (id r2c5, lux)
       # @raise [ArgumentError] naming what is missing
       def initialize(document)
-        %w[distance_m columns rows width_m up_m down_m].each { |k| raise ArgumentError, "#{k.sub('_m', '')} is not entered" unless document[k] }
+        FRAME.each { |k| raise ArgumentError, "#{k.sub('_m', '')} is not entered" unless document[k] }
         @distance = document['distance_m'].to_f
         @columns = document['columns'].to_i
         @rows = document['rows'].to_i
@@ -27,8 +43,11 @@ module Miser
         @up = document['up_m'].to_f
         @down = document['down_m'].to_f
         @phone = document['phone'] == true
-        @read = (document['cells'] || []).to_h { |c| [c['id'], c['lux']] }.compact
+        @read = read_of(document['cells'] || [])
       end
+
+      # @return [Array<Float>] what two walls must have alike to be compared cell by cell
+      def frame = [@distance, @columns, @rows, @width, @up, @down]
 
       # @return [Array<Float>] m, left to right
       def xs = @xs ||= Array.new(columns) { |i| (-@width / 2) + (@width * i / (columns - 1)) }
@@ -36,8 +55,25 @@ module Miser
       # @return [Array<Float>] m, top to bottom
       def ys = @ys ||= Array.new(rows) { |j| @up - ((@up + @down) * j / (rows - 1)) }
 
+      # The marks in the order a hand reads them: along a row, and back along the next.
+      # @param from [String, nil] the mark to begin at, r0c0
+      # @return [Array<Mark>]
+      def marks(from: nil)
+        rows = ys.each_with_index.map { |y, j| xs.each_with_index.map { |x, i| Mark.new(id: "r#{j}c#{i}", x: x, y: y) } }
+        list = rows.each_with_index.flat_map { |row, j| j.odd? ? row.reverse : row }
+        list.drop(list.index { |m| m.id == from } || 0)
+      end
+
       # @return [Float, nil] lx as read
-      def lux(row, column) = @read["r#{row}c#{column}"]
+      def lux(row, column) = @read[[row, column]]
+
+      # @param x, y [Float] m, on the wall
+      # @return [Float] lx, straight between cells
+      def at(x, y)
+        i, a = step((x + (@width / 2)) / @width * (columns - 1), columns)
+        j, b = step((@up - y) / (@up + @down) * (rows - 1), rows)
+        ((1 - b) * (((1 - a) * grid[j][i]) + (a * grid[j][i + 1]))) + (b * (((1 - a) * grid[j + 1][i]) + (a * grid[j + 1][i + 1])))
+      end
 
       def read_count = @read.size
 
@@ -48,14 +84,16 @@ module Miser
 
       def any? = read_count.positive?
 
+      # @return [Boolean] whether any light was read; of a dark wall nothing more can be said
+      def lit? = any? && peak[:lux].positive?
+
       # I = E·d² on the axis; ÷ cos³ off it, for a flat wall.
       # @return [Float] cd
       def candela(lux, x, y) = lux * (distance**2) / ((distance / Math.sqrt((distance**2) + (x**2) + (y**2)))**3)
 
       # @return [Hash, nil] lux, candela, x, y of the brightest cell read
       def peak
-        @peak ||= @read.max_by(&:last)&.then do |id, value|
-          row, column = id.scan(/\d+/).map(&:to_i)
+        @peak ||= @read.max_by(&:last)&.then do |(row, column), value|
           { lux: value, candela: candela(value, xs[column], ys[row]), x: xs[column], y: ys[row], row: row, column: column }
         end
       end
@@ -90,10 +128,33 @@ module Miser
       def share_above(line)
         return 0.0 if lumens.zero?
 
-        integrate { |_, y| y > line ? 1.0 : 0.0 } / lumens
+        strips = Array.new(rows) { |j| grid[j].each_cons(2).sum { |a, b| (a + b) / 2 } * @width / (columns - 1) }
+        ys.zip(strips).each_cons(2).sum { |upper, lower| strip_above(line, *upper, *lower) } / lumens
+      end
+
+      # Its pattern in a line.
+      # @param line [Float] m, the cut-off from the axis
+      # @return [String]
+      def words(line)
+        wide, high = extent(0.5)
+        format('%<w>.1f × %<h>.1f m at half of %<peak>.0f lx at %<d>g m, %<glare>.0f %% above the cut-off', w: wide, h: high, peak: peak[:lux], d: distance, glare: share_above(line) * 100)
       end
 
       private
+
+      # @return [Hash{Array(Integer, Integer)=>Float}] lx by row and column
+      def read_of(cells)
+        cells.each_with_object({}) do |cell, read|
+          place = cell['id'].match(/\Ar(\d+)c(\d+)\z/)&.captures&.map(&:to_i)
+          read[place] = cell['lux'] if place && cell['lux'] && place[0] < rows && place[1] < columns
+        end
+      end
+
+      # @return [Array(Integer, Float)] the cell before and the share of the way to the next
+      def step(place, count)
+        whole = place.floor.clamp(0, count - 2)
+        [whole, (place - whole).clamp(0.0, 1.0)]
+      end
 
       # Trapezoid weights in both directions.
       # @yieldparam x, y [Float] m @yieldparam row, column [Integer] @yieldreturn [Float] factor on E
@@ -113,13 +174,23 @@ module Miser
       def between(row, column)
         weight = 0.0
         sum = 0.0
-        @read.each do |id, value|
-          r, c = id.scan(/\d+/).map(&:to_i)
+        @read.each do |(r, c), value|
           w = 1.0 / ((((r - row)**2) + ((c - column)**2))**2)
           weight += w
           sum += w * value
         end
         weight.zero? ? 0.0 : sum / weight
+      end
+
+      # Light between two rows, as far as it lies above the line; straight between them.
+      # @param above, below [Float] m, the rows @param top, bottom [Float] lm/m along them
+      # @return [Float] lm
+      def strip_above(line, above, top, below, bottom)
+        return 0.0 if line >= above
+
+        foot = [line, below].max
+        at_foot = top + ((bottom - top) * (above - foot) / (above - below))
+        (above - foot) * (top + at_foot) / 2
       end
 
       # From the peak outward to where the limit is crossed, straight between cells.

@@ -34,6 +34,7 @@ module Miser
         new('HB4', 'headlamp', '9006', 2, [filament('single', 51.0, 1095, 13.2, 62.0)]),
         new('H1', 'headlamp', nil, 1, [filament('single', 55.0, 1550, 13.2, 68.0)]),
         new('H3', 'auxiliary lamp', nil, 1, [filament('single', 55.0, 1450, 13.2, 68.0)]),
+        new('H27W/1', 'auxiliary lamp', '880', 2, [filament('single', 27.0, 477, 13.5)]),
         new('S2', 'headlamp', nil, 3, [filament('low', 35.0, nil, 13.5), filament('high', 35.0, nil, 13.5)]),
         new('P21W', 'signal, brake', '1156', 1, [filament('single', 21.0, 460, 13.5, 26.5)]),
         new('PY21W', 'signal, amber', nil, 1, [filament('single', 21.0, 280, 13.5, 26.5)]),

@@ -23,11 +23,13 @@ module Miser
 
       # @param entered [Hash] the job's headlight: housing, candidates
       # @param machine [Hash] @param volts [Float] running
-      def initialize(entered, machine, volts)
+      # @param patterns [Hash{String=>String}] what its photometry foretells, by part
+      def initialize(entered, machine, volts, patterns: {})
         @housing = (entered['housing'] || {}).merge('year' => machine['year']).compact
         @parts = entered['candidates'] || []
         @winter = machine['kind'] == 'snowmobile'
         @volts = volts
+        @patterns = patterns
       end
 
       # @return [Array<Judged>] the recommended first
@@ -45,7 +47,7 @@ module Miser
         extra = findings.filter_map(&:part)
         Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps: running_amps(part), lumens: part['lumens'],
                    minutes: MINUTES.fetch(part['kind']) + findings.sum { |f| f.minutes.to_f }, cents: (part['price_cents'] || 0) + extra.sum { |p| p[:cents] }, extra_parts: extra,
-                   marks: part['marks'], loose: loose(part['kind']), pattern: PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings), document: { 'amps_v' => STATED_V }.merge(part))
+                   marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings), document: { 'amps_v' => STATED_V }.merge(part))
       end
 
       # A driver holds its watts: fewer volts, more amps.

@@ -16,6 +16,8 @@ module Miser
       # m clear of frame and cables at both locks; kg a spring clip holds (assumptions).
       LOCK_ROOM = 0.005
       CLIP_KG = 0.15
+      # m that must stay before a bulb's tip (assumption).
+      TIP_ROOM = 0.003
       # Degrees that chips may stand off 3 and 9 o'clock (assumption).
       CLOCK = 10.0
 
@@ -62,6 +64,9 @@ module Miser
           else
             { verdict: 'no', text: "#{mm(-spare)} too long for the bucket", clearance: spare }
           end
+        end,
+        rule('before', 'Room before the plane', BULB, { 'housing/before_room_m' => 'from the plane to shade or lens', 'part/before_m' => 'the length before the plane' }) do |x|
+          room((x.h('before_room_m') - TIP_ROOM - x.p('before_m')).round(6), fits: 'clear of shade and lens', clash: 'meets the shade or lens')
         end,
         rule('boot', 'Rubber boot', BULB, { 'housing/boot_m' => 'the boot’s opening', 'part/body_m' => 'the bulb’s body where the boot sits' }) do |x|
           spare = (x.h('boot_m') - x.p('body_m')).round(6)
@@ -163,11 +168,18 @@ module Miser
 
           { verdict: 'no', text: 'not made for this year' }
         end,
+        rule('sealing', 'Sealed against water', ALL, { 'part/sealed' => 'whether it is sealed' }) do |x|
+          next { verdict: 'fits', text: 'sealed' } if x.p('sealed')
+          next { verdict: 'work', text: 'not sealed: it stands behind the boot, grease the contacts', minutes: 3.0 } if x.p('kind') == 'bulb'
+
+          { verdict: 'work', text: 'not sealed: seal the seam, drain slot down', minutes: 10.0, caution: 'Water inside a unit fogs the lens and kills the driver.' }
+        end,
         rule('heat', 'Snow and wet', ALL, { 'part/heated_lens' => 'whether its lens is heated' }) do |x|
           next { verdict: 'fits', text: 'its lens is heated' } if x.p('heated_lens')
-          next { verdict: 'fits', text: 'no winter machine: mind condensation in the wet' } unless x.winter
+          next { verdict: 'fits', text: 'not ridden in snow or wet, as entered; still, an LED does not dry the bucket' } unless x.winter || x.h('wet')
 
-          { verdict: 'work', text: 'an LED neither dries the bucket nor melts snow: heated lens, or keep a filament high beam', minutes: 0.0, caution: 'The lens ices over: clear it by hand.' }
+          { verdict: 'work', text: 'an LED neither dries the bucket nor melts snow: heated lens, or keep a filament high beam; see that the drain is open', minutes: 0.0,
+            caution: 'The lens fogs and ices over: clear it by hand.' }
         end,
         rule('marks', 'Approval marks', ALL, {}) do |x|
           next { verdict: 'unknown', text: 'a bulb in a reflector approved for a filament is commonly not road-legal: check the local code' } if x.p('kind') == 'bulb'

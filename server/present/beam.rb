@@ -6,48 +6,102 @@ module Miser
   module Server
     # Beams on the wall, as the contract has them.
     module Present
+      # Rows and columns of a photometry table that a screen shows.
+      TABLE_MOST = 25
+
       module_function
 
       # @param document [Hash] job
+      # @param shelf [#call] photometry by its id
       # @return [Hash]
-      def beam(document)
+      def beam(document, shelf)
         entered = document['beam'] || {}
         line = -(entered['cutoff_m'] || 0.0)
         walls = (entered['walls'] || []).map { |w| [w, wall_of(w)] }
-        { cutoff_m: line, walls: walls.map { |w, wall| wall_view(w, wall, line) }, comparisons: %w[low high].filter_map { |b| comparison(walls, b, line) } }
+        found = predicted(document, entered['predicted'] || {}, walls, shelf)
+        brightest = [*walls.map(&:last), found && found[3]].filter_map { |w| w.peak[:lux] if w.is_a?(Beam::Wall) }.max
+        levels = Beam::Contour.levels(brightest || 0.0)
+        { cutoff_m: line, levels: levels, walls: walls.map { |w, wall| wall_view(w, wall, line_at(wall, walls, line), levels) }, comparisons: %w[low high].filter_map do |b|
+          comparison(walls, b, line)
+        end,
+          pictures: %w[low high].filter_map { |b| pictures(entered, b) }, predicted: found && predicted_view(*found, line, levels) }
       end
 
       # @return [Beam::Wall, String] or why there is none
       def wall_of(document)
         wall = Beam::Wall.new(document)
-        wall.any? ? wall : 'No cell is read yet.'
+        return 'No cell is read yet.' unless wall.any?
+
+        wall.lit? ? wall : 'No cell read any light.'
       rescue ArgumentError => e
         "The #{e.message}."
       end
 
-      def wall_view(document, wall, line)
-        base = { id: document['id'], beam: document['beam'], side: document['side'], reason: wall.is_a?(String) ? wall : nil, figures: nil, xs: [], ys: [], lux: [] }
-        return base if wall.is_a?(String)
-
-        half = wall.extent(0.5)
-        tenth = wall.extent(0.1)
-        base.merge(xs: wall.xs, ys: wall.ys, lux: wall.grid.map { |r| r.map { |v| v.round(2) } }, read: Array.new(wall.rows) { |j| Array.new(wall.columns) { |i| !wall.lux(j, i).nil? } },
-                   figures: { peak_lux: wall.peak[:lux], peak_cd: wall.peak[:candela], peak_x: wall.peak[:x], peak_y: wall.peak[:y], centroid_x: wall.centroid[0], centroid_y: wall.centroid[1],
-                              half_w: half[0], half_h: half[1], tenth_w: tenth[0], tenth_h: tenth[1], lumens: wall.lumens, lumens_sigma: wall.lumens_sigma, glare: wall.share_above(line),
-                              glaring: wall.share_above(line) > Beam::Wall::GLARE,
-                              missing: wall.missing, relative: document['phone'] == true })
+      # The cut-off belongs to the wall read after; nearer or farther it lies in the same direction.
+      def line_at(wall, walls, line)
+        reference = walls.map(&:last).reverse.find { |w| w.is_a?(Beam::Wall) }
+        wall.is_a?(Beam::Wall) ? line * wall.distance / reference.distance : line
       end
 
-      # What a photometry file would lay on a wall of the job's, else on a usual one.
-      USUAL = { 'id' => 'predicted', 'beam' => 'low', 'side' => 'after', 'distance_m' => 5.0, 'columns' => 9, 'rows' => 5, 'width_m' => 3.2, 'up_m' => 0.4, 'down_m' => 0.8 }.freeze
+      def wall_view(document, wall, line, levels)
+        base = { id: document['id'], beam: document['beam'], side: document['side'], reason: wall.is_a?(String) ? wall : nil, figures: nil, xs: [], ys: [], lux: [], contours: [] }
+        return base if wall.is_a?(String)
 
-      # @param photometry [Beam::Photometry] @param frame [Hash, nil] a wall of the job
-      def predicted(photometry, frame, line, down)
-        frame = frame && frame['distance_m'] ? frame.except('cells', 'phone') : USUAL
-        blank = Beam::Wall.new(frame)
-        cells = blank.ys.each_with_index.flat_map { |y, j| blank.xs.each_with_index.map { |x, i| { 'id' => "r#{j}c#{i}", 'lux' => photometry.lux(x, y, blank.distance, down: down) } } }
-        view = wall_view(frame, Beam::Wall.new(frame.merge('cells' => cells)), line)
-        { type: photometry.type, table_peak_cd: photometry.peak, watts: photometry.watts, wall: view }
+        base.merge(drawn(wall, levels), line_m: line, read: Array.new(wall.rows) { |j| Array.new(wall.columns) { |i| !wall.lux(j, i).nil? } },
+                                        figures: wall_figures(wall, line).merge(relative: document['phone'] == true))
+      end
+
+      def drawn(wall, levels)
+        { xs: wall.xs, ys: wall.ys, lux: wall.grid.map { |r| r.map { |v| v.round(2) } }, contours: contours(wall.xs, wall.ys, wall.grid, levels) }
+      end
+
+      # @return [Array<Hash>] rings by level, in tenths of a millimetre
+      def contours(xs, ys, grid, levels)
+        lines = Beam::Contour.new(xs, ys, grid)
+        levels.map { |level| { level: level, rings: lines.rings(level).map { |ring| ring.map { |point| point.map { |v| v.round(4) } } } } }.reject { |c| c[:rings].empty? }
+      end
+
+      def wall_figures(wall, line)
+        peak = wall.peak
+        half = wall.extent(0.5)
+        tenth = wall.extent(0.1)
+        share = wall.share_above(line)
+        { peak_lux: peak[:lux], peak_cd: peak[:candela], peak_x: peak[:x], peak_y: peak[:y], peak_row: peak[:row], peak_column: peak[:column], centroid_x: wall.centroid[0],
+          centroid_y: wall.centroid[1], half_w: half[0], half_h: half[1], tenth_w: tenth[0], tenth_h: tenth[1], lumens: wall.lumens, lumens_sigma: wall.lumens_sigma, glare: share,
+          glaring: share > Beam::Wall::GLARE, missing: wall.missing }
+      end
+
+      # The photometry looked at, and what it would lay on the wall: as far off, as high, as far down as asked.
+      # @return [Array(Hash, Beam::Photometry, Hash, Beam::Wall, Beam::Wall or nil), nil]
+      def predicted(document, asked, walls, shelf)
+        photometry = shelf.call(asked['file']) or return nil
+        measured = walls.find { |w, wall| w['beam'] == 'low' && w['side'] == 'after' && wall.is_a?(Beam::Wall) }
+        frame = (measured ? measured[0].slice(*Beam::Wall::FRAME) : Beam::Wall::USUAL).merge({ 'distance_m' => asked['distance_m'] }.compact)
+        aim = Beam::Aim.new(document['aim'] || {})
+        setting = { 'id' => asked['file'], 'name' => (document.dig('beam', 'photometry') || []).find { |f| f['id'] == asked['file'] }&.fetch('name'), 'down' => asked['down'] || -aim.school.target,
+                    'height_m' => asked['height_m'] || document.dig('aim', 'lamp_height_m') }
+        wall = photometry.wall(frame, down: setting['down'])
+        wall = 'None of its light falls on this wall.' unless wall.lit?
+        [setting, photometry, frame, wall, measured && frame['distance_m'] == measured[1].distance ? measured[1] : nil]
+      end
+
+      def predicted_view(setting, photometry, frame, wall, measured, line, levels)
+        { id: setting['id'], name: setting['name'], type: photometry.type, table_peak_cd: photometry.peak, watts: photometry.watts, lumens: photometry.lumens, down: setting['down'],
+          floor_m: setting['height_m'] && -setting['height_m'], distance_m: frame['distance_m'], table: table(photometry),
+          wall: wall_view(frame.merge('id' => 'predicted', 'beam' => 'low', 'side' => 'after'), wall, line, levels), beside: measured && wall.is_a?(Beam::Wall) ? Beam::Comparison.new(wall, measured, line).beside : nil }
+      end
+
+      # Candela by angle, thinned evenly where the table is larger than a screen.
+      def table(photometry)
+        down, across = [photometry.verticals, photometry.horizontals].map { |list| thin(list.size) }
+        { verticals: down.map { |i| photometry.verticals[i] }, horizontals: across.map { |i| photometry.horizontals[i] }, candela: down.map { |v| across.map { |h| photometry.candela[h][v] } },
+          rows: photometry.verticals.size, columns: photometry.horizontals.size }
+      end
+
+      def thin(count)
+        return (0...count).to_a if count <= TABLE_MOST
+
+        Array.new(TABLE_MOST) { |i| (i * (count - 1) / (TABLE_MOST - 1.0)).round }
       end
 
       def comparison(walls, beam, line)
@@ -55,8 +109,30 @@ module Miser
         return unless before && after
 
         compared = Beam::Comparison.new(before, after, line)
-        { beam: beam, sentence: compared.sentence, peak: compared.peak, light: compared.light, glare: compared.glare }
+        { beam: beam, sentence: compared.sentence, peak: compared.peak, light: compared.light, glare: compared.glare, difference: difference(compared.shared) }
+      rescue Beam::SharedWall::Apart => e
+        { beam: beam, sentence: "Not to be compared: #{e.message}.", peak: nil, light: nil, glare: nil, difference: nil }
       end
+
+      # After less before, with rings round more and round less light.
+      def difference(shared)
+        wall = shared.second
+        change = shared.difference
+        levels = Beam::Contour.levels(change.flatten.map(&:abs).max)
+        { xs: wall.xs, ys: wall.ys, lux: change.map { |r| r.map { |v| v.round(2) } }, more: contours(wall.xs, wall.ys, change, levels),
+          less: contours(wall.xs, wall.ys, change.map { |r| r.map(&:-@) }, levels) }
+      end
+
+      def pictures(entered, beam)
+        before, after = %w[before after].map { |side| (entered['photographs'] || []).find { |p| p['beam'] == beam && p['side'] == side } }
+        return unless before || after
+
+        pair = before && after && Beam::PicturePair.new(before, after)
+        { beam: beam, before: before && picture(before), after: after && picture(after), stops: pair&.stops, comparable: pair&.comparable? || false, words: pair&.words,
+          notes: pair ? pair.notes : [] }
+      end
+
+      def picture(row) = { id: row['id'], name: row['name'], exposure: Beam::Exposure.new(row).to_s, taken: row['taken'], width: row['width'], height: row['height'] }
     end
   end
 end

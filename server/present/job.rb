@@ -36,7 +36,7 @@ module Miser
 
       def baseline_item(item) = item.to_h.merge(call: item.call&.to_h)
 
-      AIM_FIGURES = %i[drop height pitch drop_unladen inclination turns].freeze
+      AIM_FIGURES = %i[drop height pitch drop_unladen inclination turns restore].freeze
 
       def aim(entered)
         aim = Beam::Aim.new(entered)

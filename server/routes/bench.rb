@@ -2,6 +2,7 @@
 
 require 'securerandom'
 require_relative '../../bench/runs'
+require_relative '../../bench/wall_run'
 require_relative '../../bench/stand_ins/likeness'
 require_relative '../event_stream'
 
@@ -27,6 +28,11 @@ module Miser
           app.post('/api/runs') do
             body = body_of('/api/runs')
             answer(201, Bench.start(self, body).view)
+          end
+
+          app.post('/api/wall-runs') do
+            body = body_of('/api/wall-runs')
+            answer(201, Bench.start_wall(self, body).view)
           end
 
           app.get('/api/runs/:id') { answer(200, found(settings.runs.find(params['id']), 'reading under way').view) }
@@ -84,6 +90,8 @@ module Miser
           when 'stop' then run.stop
           when 'again' then run.again
           when 'go_on' then run.go_on unless run.live?
+          when 'take' then run.take if run.is_a?(Instruments::WallRun)
+          when 'back' then run.back if run.is_a?(Instruments::WallRun)
           end
         end
 
@@ -100,6 +108,20 @@ module Miser
                                      volts: body['volts'] == true, every: [body['every_s'] || 0.2, FASTEST_S].max, lamp: StandIns::Likeness.of(load),
                                      source: body['source'] || 'rest', pace: body['pace'] || 1.0)
           app.settings.runs.start(run)
+        end
+
+        def self.start_wall(app, body)
+          document = app.found(app.settings.jobs.find(body['job'])).document
+          entered = app.found((document.dig('beam', 'walls') || []).find { |w| w['id'] == body['wall'] }, 'wall')
+          wall = Beam::Wall.new(entered)
+          lamp = document['loads'].find { |l| l['role'] == 'head_low' }
+          chosen = (document.dig('headlight', 'candidates') || []).find { |c| c['id'] == document.dig('headlight', 'chosen') }
+          lumens = entered['side'] == 'after' && chosen ? chosen['lumens'] : lamp && Draw::LampBase::BY_KEY[lamp['base']]&.filament(lamp['filament'])&.lumens
+          run = Instruments::WallRun.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], wall: body['wall'] }, light: address(app, body['light']), marks: wall.marks(from: body['from']),
+                                         beam: StandIns::Likeness.beam(lumens, wall.distance), every: [body['every_s'] || 0.2, FASTEST_S].max, pace: body['pace'] || 1.0)
+          app.settings.runs.start(run)
+        rescue ArgumentError => e
+          raise Refusal.new(422, "The #{e.message}.", kept: 'Enter it, and the marks can be read.')
         end
       end
     end

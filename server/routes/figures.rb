@@ -1,9 +1,6 @@
 # frozen_string_literal: true
 
 require_relative '../present/job'
-require_relative '../present/headlight'
-require_relative '../present/beam'
-require_relative '../../formats/lm63'
 
 module Miser
   module Server
@@ -16,40 +13,11 @@ module Miser
             answer(200, Present.working(found(Figures.figure(saved.document, params['figure'].to_s), 'figure')))
           end
 
-          app.get('/api/jobs/:id/headlight') { answer(200, Present.headlight(found(settings.jobs.find(params['id'])).document)) }
-
-          app.get('/api/jobs/:id/beam') { answer(200, Present.beam(found(settings.jobs.find(params['id'])).document)) }
-
-          app.post('/api/jobs/:id/photometry') do
-            body = body_of('/api/jobs/{id}/photometry')
-            entered = found(settings.jobs.find(params['id'])).document['beam'] || {}
-            frame = (entered['walls'] || []).find { |w| w['id'] == body['wall'] }
-            answer(200, Present.predicted(Figures.photometry(body['text']), frame, -(entered['cutoff_m'] || 0.0), body['down'] || 0.0))
-          end
-
-          app.get('/api/jobs/:id/wall-photometry') do
-            document = found(settings.jobs.find(params['id'])).document
-            wall = found((document.dig('beam', 'walls') || []).find { |w| w['id'] == params['wall'] }, 'wall')
-            measured = Present.wall_of(wall)
-            raise Refusal.new(422, measured) if measured.is_a?(String)
-
-            content_type 'text/plain;charset=us-ascii'
-            attachment("#{document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase}-#{wall['beam']}-#{wall['side']}.ies")
-            Formats::Lm63.write(measured, name: document['name'])
-          end
-
           app.get('/api/jobs/:id/options') do
             document = found(settings.jobs.find(params['id'])).document
             row = found(document['loads'].find { |l| l['id'] == params['load'] }, 'load')
             answer(200, { load: row['id'], options: Figures.options(document, row, settings.parts.all, params['scenario']) })
           end
-        end
-
-        def self.photometry(text)
-          Formats::Lm63.read(text)
-        rescue Formats::Lm63::Malformed => e
-          raise Refusal.new(422, "This photometry file can’t be read: #{e.message}.", kept: 'Nothing was changed.',
-                                                                                      fields: [{ at: '/text', field: 'file', message: e.message, accepts: 'IES LM-63 of 1995 or 2002, TILT=NONE' }])
         end
 
         # By the id it carries on screen.

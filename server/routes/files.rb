@@ -29,7 +29,7 @@ module Miser
 
             attachment(table ? "#{name}-#{kind}.csv" : "#{name}.miser.json")
             content_type(table ? 'text/csv;charset=utf-8' : :json)
-            table ? table.write(document) : Formats::JobFile.write(document)
+            table ? table.write(document) : Formats::JobFile.write(document, settings.jobs.attachments.of(document['id'], Job::Attached.ids(document)))
           end
 
           app.post('/api/jobs/:id/table') do
@@ -98,7 +98,7 @@ module Miser
           document = read.document
           old = jobs.find(document['id'])
           differences = old ? Formats::JobFile.differences(old.document, document).first(MOST_DIFFERENCES) : []
-          accepted = accept(jobs, document, old, body)
+          accepted = accept(jobs, read, old, body)
           { name: document['name'], unknown: read.unknown, migrated_from: read.migrated_from, exists: !old.nil?, revision: old&.revision,
             differences: differences, accepted: accepted }
         rescue Formats::JobFile::Refused => e
@@ -106,16 +106,17 @@ module Miser
         end
 
         # @return [String, nil] id of the job it went into
-        def self.accept(jobs, document, old, body)
+        def self.accept(jobs, read, old, body)
+          document = read.document
           case body['accept']
           when 'over'
             raise Refusal.new(422, 'There is no job to lay it over.', kept: 'Nothing was changed.') unless old
 
-            jobs.change(document['id'], body['revision'] || old.revision, what: 'file laid over') { document }
+            jobs.change(document['id'], body['revision'] || old.revision, what: 'file laid over', files: read.attachments) { document }
             document['id']
           when 'new'
             document = document.merge('id' => Jobs.fresh_id) if jobs.taken?(document['id'])
-            jobs.create(document).document['id']
+            jobs.create(document, files: read.attachments).document['id']
           end
         end
       end

@@ -79,6 +79,23 @@ class StandInsTest < Miser::Test
     end
   end
 
+  # The likeness of a beam: its flux is the share of the lamp's lumens that it says, below its middle and above.
+  def test_a_beam_on_the_simulated_wall
+    peak, width, height, under = Likeness.beam(1000.0, 5.0).split.map(&:to_f)
+    light = LightMeter.new(subject = rig)
+    assert_nil light.answer("SIM:BEAM #{[peak, width, height, under].join(' ')}")
+    lux = ->(x, y) { light.answer("SIM:MARK #{x} #{y}") || light.answer('READ?').to_f }
+    assert_within 0.03, peak * 0.985, lux[0, -under]
+    assert_within 0.03, peak * 0.985 * Math.exp(-0.5), lux[width, -under]
+    assert_operator lux[0, -under + height], :<, 0.1 * lux[0, -under - height]
+    step = 0.05
+    flux = (-60..60).sum { |i| (-60..60).sum { |j| BeamSpecimen.new(peak, width, height, under).lux(i * step, j * step) } } * step * step
+    assert_within 0.01, Likeness::ON_WALL * 1000, flux
+    subject.put(specimen = Specimen.new(law: 'driver', volts: 12.5, amps: 1.0, lux: 300.0))
+    assert_within 0.05, specimen.lux(12.5, 0), light.answer('READ?').to_f, 'a lamp on the bench again'
+    ['SIM:BEAM 1 0 1 1', 'SIM:BEAM -1 1 1 1', 'SIM:BEAM x', 'SIM:MARK 1'].each { |line| light.answer(line) || assert_match(/\A-1/, light.answer('SYST:ERR?'), line) }
+  end
+
   def test_words_it_does_not_know_are_queued_and_the_queue_is_bounded
     meter = Meter.new(rig)
     50.times { meter.answer('WHAT:EVER?') }

@@ -58,6 +58,12 @@ class AimTest < Miser::Test
     assert_match(/Check the unit/, aim(thread_m: 0.15).thread_slips.first)
   end
 
+  # Unscrewed two turns of a millimetre, two turns bring it back.
+  def test_the_thread_is_brought_back_as_found
+    assert_in_delta(-2.0, aim(thread_m: 0.0115, thread_now_m: 0.0135, thread_pitch_m: 0.001).restore.value, 1e-9)
+    assert_match(/measure: exposed thread now/, aim(thread_m: 0.0115, thread_pitch_m: 0.001).restore.reason)
+  end
+
   def test_what_is_not_measured_is_asked_for_and_never_taken_for_nothing
     bare = Miser::Beam::Aim.new({})
     %i[drop height pitch drop_unladen inclination turns].each { |f| assert_match(/measure: /, bare.public_send(f).reason, f) }

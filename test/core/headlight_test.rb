@@ -6,11 +6,11 @@ class HeadlightTest < Miser::Test
   include Miser::Headlight
 
   HOUSING = { 'cap' => 'H4', 'size' => '7in', 'hole_m' => 0.0375, 'ring_gap_m' => 0.0012, 'depth_m' => 0.08, 'boot_m' => 0.034, 'driver_room_m' => 0.03, 'lock_room_m' => 0.09,
-              'connector' => 'three_blades', 'polarity' => 'left', 'reach_m' => 0.1, 'retention' => 'clip', 'year' => 2005.0 }.freeze
-  BULB = { 'id' => 'b', 'name' => 'Bulb', 'kind' => 'bulb', 'cap' => 'H4', 'fin_m' => 0.037, 'tab_m' => 0.001, 'behind_m' => 0.06, 'body_m' => 0.033, 'driver_m' => 0.0, 'lead_m' => 0.0,
+              'connector' => 'three_blades', 'polarity' => 'left', 'reach_m' => 0.1, 'retention' => 'clip', 'before_room_m' => 0.048, 'year' => 2005.0 }.freeze
+  BULB = { 'id' => 'b', 'name' => 'Bulb', 'kind' => 'bulb', 'cap' => 'H4', 'fin_m' => 0.037, 'tab_m' => 0.001, 'behind_m' => 0.06, 'before_m' => 0.045, 'sealed' => true, 'body_m' => 0.033, 'driver_m' => 0.0, 'lead_m' => 0.0,
            'connector' => 'three_blades', 'polarity' => 'either', 'weight_kg' => 0.1, 'emitter_m' => 0.0285, 'clock_deg' => 90.0, 'collar_turns' => false, 'plane_m' => 0.002, 'mark_up' => true,
            'heated_lens' => false, 'marks' => 'none', 'price_cents' => 4000, 'amps' => 1.5 }.freeze
-  UNIT = { 'id' => 'u', 'name' => 'Unit', 'kind' => 'unit', 'size' => '7in', 'behind_m' => 0.06, 'driver_m' => 0.0, 'lead_m' => 0.15, 'connector' => 'three_blades', 'polarity' => 'left', 'weight_kg' => 0.9,
+  UNIT = { 'id' => 'u', 'name' => 'Unit', 'kind' => 'unit', 'size' => '7in', 'behind_m' => 0.06, 'sealed' => true, 'driver_m' => 0.0, 'lead_m' => 0.15, 'connector' => 'three_blades', 'polarity' => 'left', 'weight_kg' => 0.9,
            'direct_from' => 2000, 'direct_to' => 2010, 'heated_lens' => true, 'marks' => 'both', 'price_cents' => 12_000, 'amps' => 1.6 }.freeze
 
   def findings(part, housing = HOUSING, winter: false) = FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter)).to_h { |f| [f.rule, f] }
@@ -38,7 +38,7 @@ class HeadlightTest < Miser::Test
       'cap' => [{ 'cap' => 'H7' }, 'no'], 'tab' => [{ 'tab_m' => 0.0016 }, 'work'], 'depth' => [{ 'behind_m' => 0.0700 }, 'fits'], 'boot' => [{ 'body_m' => 0.036 }, 'work'],
       'driver' => [{ 'driver_m' => 0.031 }, 'no'], 'lock' => [{ 'behind_m' => 0.0851 }, 'no'], 'connector' => [{ 'connector' => 'bullets' }, 'work'], 'polarity' => [{ 'polarity' => 'right' }, 'work'],
       'lead' => [{ 'lead_m' => 0.05 }, 'work'], 'weight' => [{ 'weight_kg' => 0.16 }, 'work'], 'emitter' => [{ 'emitter_m' => 0.0291 }, 'no'], 'clock' => [{ 'clock_deg' => 60.0 }, 'no'],
-      'plane' => [{ 'plane_m' => 0.0031 }, 'no'], 'mark' => [{ 'mark_up' => false }, 'work']
+      'plane' => [{ 'plane_m' => 0.0031 }, 'no'], 'before' => [{ 'before_m' => 0.0451 }, 'no'], 'sealing' => [{ 'sealed' => false }, 'work'], 'mark' => [{ 'mark_up' => false }, 'work']
     }
     edges.each { |rule, (change, wanted)| assert_equal wanted, verdict(rule, BULB.merge(change)), rule }
     assert_equal(%w[work no], [0.0761, 0.0762].map { |l| verdict('depth', BULB.merge('behind_m' => l - 0.0001)) })
@@ -61,6 +61,7 @@ class HeadlightTest < Miser::Test
   def test_snow_and_the_law
     assert_match(/heated lens, or keep a filament/, findings(BULB, winter: true)['heat'].text)
     assert_equal 'fits', verdict('heat', UNIT, winter: true)
+    assert_equal 'work', verdict('heat', BULB, HOUSING.merge('wet' => true)), 'a wet road asks the same'
     assert_match(/check the local code/, findings(BULB)['marks'].text)
     FitRules::TABLE.each { |r| refute_match(/is (road-)?legal/, r.label) }
   end
@@ -78,6 +79,20 @@ class HeadlightTest < Miser::Test
         end
       end
     end
+  end
+
+  # UN Regulation 37, from memory: H4 dipped 55 W, 1000 lm at 13.2 V, filament 28.5 mm behind the plane.
+  def test_the_table_of_caps_says_where_each_row_is_from
+    rows = Caps.rows.to_h { |r| [r.key, r] }
+    assert_equal [55.0, 1000, 13.2, 0.0285, '9003'], [*rows['H4'].filaments.first.to_h.values_at(:watts, :lumens, :test_v), rows['H4'].plane_to_filament_m, rows['H4'].trade]
+    assert_equal %w[880 9003 9005 9006 1156 1157 7440 7443 194].sort, rows.values.filter_map(&:trade).sort
+    assert_nil rows['H3'].plane_to_filament_m, 'what is not remembered stays unknown'
+    rows.each_value { |r| assert_match(/from memory/, r.sources.join) }
+  end
+
+  def test_photometry_stands_in_the_pattern_of_its_part
+    list = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => [BULB, UNIT] }, { 'year' => 2005.0 }, 13.5, patterns: { 'u' => 'as its photometry has it' })
+    assert_equal ['as its photometry has it', Candidates::PATTERNS['bulb']], list.all.map(&:pattern)
   end
 
   def candidates(*parts, machine: { 'year' => 2005.0 }) = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine, 13.5)

@@ -2,6 +2,9 @@
 
 require_relative '../test_helper'
 require_relative '../../core/beam/comparison'
+require_relative '../../core/beam/contour'
+require_relative '../../core/beam/picture_pair'
+require_relative '../../core/beam/steady'
 
 class WallTest < Miser::Test
   Wall = Miser::Beam::Wall
@@ -64,6 +67,89 @@ class WallTest < Miser::Test
     refute_predicate empty, :any?
     assert_nil empty.peak
     assert_match(/distance is not entered/, assert_raises(ArgumentError) { Wall.new({}) }.message)
+  end
+
+  # A line between two marks cuts the strip where it is: of a uniform wall a third lies above a third.
+  def test_the_share_above_a_line_between_the_marks
+    even = wall(rows: 5, up: 1.0, down: 1.0) { 7.0 }
+    [[-1.0, 1.0], [1.0, 0.0], [0.0, 0.5], [0.1, 0.45], [-0.33, 0.665], [3.0, 0.0], [-3.0, 1.0]].each { |line, share| assert_in_delta share, even.share_above(line), 1e-12 }
+  end
+
+  # Read from twice as far, the same beam is a quarter as bright and twice as wide; cell by cell the walls differ by nothing.
+  def test_walls_read_from_two_distances_are_one_beam
+    beam = ->(x, y, d) { 400.0 * Math.exp(-(((x / d)**2) / 0.02) - (((y / d)**2) / 0.004)) / (d**2) * ((d / Math.sqrt((d**2) + (x**2) + (y**2)))**3) }
+    near = wall(columns: 41, rows: 21, width: 2.4, up: 0.5, down: 0.9, distance: 3.0) { |x, y| beam[x, y, 3.0] }
+    far = wall(columns: 41, rows: 21, width: 4.0, up: 1.0, down: 1.0, distance: 6.0) { |x, y| beam[x, y, 6.0] }
+    compared = Miser::Beam::Comparison.new(near, far, 0.0)
+    assert_in_delta 1.0, compared.peak, 0.02, 'peaks are compared in candela'
+    assert_in_delta 1.0, compared.light, 0.02
+    assert_operator compared.shared.difference.flatten.map(&:abs).max, :<, 0.03 * far.peak[:lux]
+    aside = wall(up: 0.0, down: 1.0, &bell(0.4, 0.2))
+    above = Wall.new('distance_m' => 4, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 0, 'down_m' => 0.1, 'cells' => [{ 'id' => 'r0c0', 'lux' => 3 }, { 'id' => 'odd', 'lux' => 9 }])
+    assert_equal 1, above.read_count, 'a cell that is no mark of the wall does not count'
+    assert_operator Miser::Beam::SharedWall.new(aside, above).second.frame[5], :<=, 0.1
+  end
+
+  # A cone's lines are circles: radius from the level, and a hole is a ring of its own.
+  def test_contours_of_a_cone_and_of_a_crater
+    places = Array.new(41) { |i| (i - 20) / 10.0 }
+    cone = places.map { |y| places.map { |x| 10 - (5 * Math.hypot(x, y)) } }
+    rings = Miser::Beam::Contour.new(places, places, cone).rings(4.0)
+    assert_equal 1, rings.size
+    rings[0].each { |x, y| assert_in_delta 1.2, Math.hypot(x, y), 0.01 }
+    crater = places.map { |y| places.map { |x| 10 - (5 * (Math.hypot(x, y) - 1).abs) } }
+    assert_equal 2, Miser::Beam::Contour.new(places, places, crater).rings(8.0).size
+    assert_empty Miser::Beam::Contour.new(places, places, cone).rings(10.5)
+    whole = Miser::Beam::Contour.new([0.0, 1.0], [1.0, 0.0], [[5.0, 5.0], [5.0, 5.0]]).rings(1.0)
+    assert_equal [[0.0, 0.0], [0.0, 1.0], [1.0, 0.0], [1.0, 1.0]], whole.flatten(1).sort.uniq, 'a wall bright throughout is bounded by its rim'
+    assert_equal [0.5, 1.0, 2.0, 5.0, 10.0, 20.0], Miser::Beam::Contour.levels(48.0)
+    assert_empty Miser::Beam::Contour.levels(0.0)
+  end
+
+  # Property: whatever the light, every ring closes, and lies between a brighter and a darker cell.
+  def test_every_ring_closes
+    random = Random.new(4)
+    20.times do
+      xs = Array.new(7, &:to_f)
+      ys = Array.new(5) { |j| -j.to_f }
+      grid = ys.map { xs.map { random.rand(0..6).to_f } }
+      [0.0, 1.0, 2.5, 3.0, 6.0].each do |level|
+        area = Miser::Beam::Contour.new(xs, ys, grid).rings(level).sum { |ring| ring.zip(ring.rotate).sum { |(x1, y1), (x2, y2)| ((x1 * y2) - (x2 * y1)) / 2 } }
+        assert_operator area.abs, :<=, 24.0 + 1e-9
+        assert_operator area, :<=, 1e-9, 'inside lies on one hand all the way'
+        assert_in_delta 24.0, area.abs, 1e-9 if grid.flatten.min >= level
+      end
+    end
+  end
+
+  # One stop is a doubling of light: ISO, time and the square of the aperture count alike.
+  def test_stops_between_two_photographs
+    locked = { 'iso' => 400, 'shutter_s' => 1 / 60.0, 'aperture' => 2.8 }
+    pair = ->(**after) { Miser::Beam::PicturePair.new(locked, locked.merge(after.transform_keys(&:to_s)).compact) }
+    assert_in_delta 0.0, pair[].stops, 1e-12
+    assert_in_delta 1.0, pair[iso: 800].stops, 1e-12
+    assert_in_delta(-2.0, pair[aperture: 5.6].stops, 1e-12)
+    assert_in_delta 0.0, pair[iso: 200, shutter_s: 1 / 30.0].stops, 1e-12
+    assert_predicate pair[shutter_s: (2**0.3) / 60.0 * 0.9999], :comparable?
+    refused = pair[shutter_s: (2**0.31) / 60.0]
+    refute_predicate refused, :comparable?
+    assert_match(%r{0\.3 stops more \(ISO 400, 1/60 s, f/2\.8, then ISO 400, 1/48 s}, refused.words)
+    silent = pair[aperture: nil]
+    refute_predicate silent, :comparable?
+    assert_nil silent.stops
+    assert_match(/the picture after does not say its aperture/, silent.words)
+    assert_match(/flash/, pair[flash: true].notes.first)
+    assert_match(/not shown at one size/, Miser::Beam::PicturePair.new(locked.merge('focal_mm' => 4.2), locked.merge('focal_mm' => 8.4)).notes.first)
+  end
+
+  def test_a_meter_held_still_and_one_still_moving
+    steady = Miser::Beam::Steady.new(move_s: 1.0, hold_s: 0.8)
+    taken = (0..40).filter_map { |i| steady.take(i * 0.1, i < 20 ? 5.0 + i : 30.0 + (0.1 * (i % 2))) }
+    assert_in_delta 30.05, taken.first, 0.05
+    moving = Miser::Beam::Steady.new(move_s: 0.0)
+    assert_empty((0..60).filter_map { |i| moving.take(i * 0.1, 5.0 * (1.02**i)) })
+    dark = Miser::Beam::Steady.new(move_s: 0.0)
+    assert((0..20).any? { |i| dark.take(i * 0.1, 0.01 * (i % 3)) }, 'a dark wall is still, whatever its last digit does')
   end
 
   # Two lamps read the same in the centre; one lit the whole door: common practice.

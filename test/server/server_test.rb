@@ -1,41 +1,10 @@
 # frozen_string_literal: true
 
 require_relative '../test_helper'
-require 'rack/test'
-require_relative '../../cli/demo_data'
-require_relative '../../server/app'
+require_relative '../support/wire'
 
 class ServerTest < Miser::Test
-  include Rack::Test::Methods
-
-  Contract = Miser::Server::Contract
-
-  def app
-    @app ||= Miser::Server::App.on(Miser::Cli::DemoData.open(':memory:')).new
-  end
-
-  # Sends, and holds the answer against the contract.
-  def call(verb, path, body = nil, contract: path.split('?').first, headers: {})
-    send(verb, path, body && (body.is_a?(String) ? body : JSON.generate(body)),
-         { 'CONTENT_TYPE' => 'application/json', 'HTTP_HOST' => '127.0.0.1:7373' }.merge(headers))
-    return nil if last_response.body.empty?
-
-    answer = JSON.parse(last_response.body)
-    if contract
-      contract = contract.gsub(%r{/(jobs|runs|instruments)/[^/]+}, '/\1/{id}')
-      pointer = "#/paths/#{Contract.escape(contract)}/#{verb}/responses/#{last_response.status}"
-      node = Contract.document.dig('paths', contract, verb.to_s, 'responses', last_response.status.to_s)
-      assert node, "#{verb} #{path} answered #{last_response.status}, which the contract does not know: #{last_response.body[0, 300]}"
-      pointer = node['$ref'] if node['$ref']
-      errors = Contract.checker("#{pointer}/content/application~1json/schema").validate(answer).first(3).map { |e| [e['data_pointer'], e['type']] }
-      assert_empty errors, "#{verb} #{path}"
-    end
-    answer
-  end
-
-  def job(id = 'dunlin250') = call(:get, "/api/jobs/#{id}")
-
-  def edit(*edits, revision: job['revision'], id: 'dunlin250') = call(:patch, "/api/jobs/#{id}", { revision: revision, edits: edits })
+  include Miser::Wire
 
   def test_signals_are_solved_cured_and_diagnosed_over_the_wire
     %w[dunlin250 wren125 curlew1100 bracken420 ptarmigan550].each { |id| call(:get, "/api/jobs/#{id}/signals") }
@@ -59,23 +28,6 @@ class ServerTest < Miser::Test
     assert_match(/\A<svg/, last_response.body)
     get '/api/jobs/dunlin250/circuit?kind=netlist&command=hazard', {}, { 'HTTP_HOST' => '127.0.0.1' }
     assert_match(/hazard, contact closed/, last_response.body)
-  end
-
-  def test_headlight_beam_and_photometry_over_the_wire
-    %w[dunlin250 wren125 ptarmigan550].each { |id| %w[headlight beam].each { |what| call(:get, "/api/jobs/#{id}/#{what}") && assert_equal(200, last_response.status) } }
-    get '/api/jobs/dunlin250/wall-photometry?wall=wa', {}, { 'HTTP_HOST' => '127.0.0.1' }
-    text = last_response.body.force_encoding('UTF-8')
-    predicted = call(:post, '/api/jobs/dunlin250/photometry', { text: text, wall: 'wa' })
-    measured = call(:get, '/api/jobs/dunlin250/beam')['walls'].find { |w| w['id'] == 'wa' }
-    assert_in_delta measured['figures']['peak_lux'], predicted['wall']['figures']['peak_lux'], 0.6
-    ['', 'x', 'IESNA:LM-63-2002', "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each { |bad| call(:post, '/api/jobs/dunlin250/photometry', { text: bad }) && assert_equal(422, last_response.status) }
-    chosen = call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'hu', revision: job['revision'] })
-    assert_equal 'hu', chosen['document']['headlight']['chosen']
-    call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'nothing', revision: chosen['revision'] })
-    assert_equal 422, last_response.status
-    call(:get, '/api/jobs/dunlin250/working?figure=aim/drop')
-    call(:get, '/api/jobs/dunlin250/working?figure=aim/system')
-    assert_equal 404, last_response.status
   end
 
   def test_every_reading_route_answers_as_the_contract_says
@@ -195,7 +147,7 @@ class ServerTest < Miser::Test
     marks = -> { before.jobs.all.map { |s| [s.document['id'], s.revision] } }
     was = marks.call
     Contract.document['paths'].each_key do |path|
-      get path.gsub('{id}', 'dunlin250').concat('?kind=job&figure=x&load=l1&q=x'), {}, { 'HTTP_HOST' => '127.0.0.1' }
+      get path.gsub(/\{\w+\}/, 'dunlin250').concat('?kind=job&figure=x&load=l1&q=x'), {}, { 'HTTP_HOST' => '127.0.0.1' }
     end
     %w[act restore table].each { |word| get "/api/jobs/dunlin250/#{word}", {}, { 'HTTP_HOST' => '127.0.0.1' } }
     assert_equal was, marks.call

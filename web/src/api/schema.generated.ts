@@ -244,8 +244,71 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a photometry file (IES LM-63) would lay on a wall; nothing is kept */
-        post: operations["predictWall"];
+        /** A photometry file (IES LM-63) kept with the job, for a part or to be looked at */
+        post: operations["keepPhotometry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/photographs": {
+        parameters: {
+            query: {
+                beam: "low" | "high";
+                side: "before" | "after";
+                revision: number;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A photograph of a beam; how it was exposed is read from it, all else but the picture is dropped */
+        post: operations["keepPhotograph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/attachments/{attachment}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+                attachment: components["schemas"]["job_id"];
+            };
+            cookie?: never;
+        };
+        get: operations["attachment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/wall-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** A wall's readings as CSV */
+        get: operations["wallTable"];
+        put?: never;
+        /** Readings from a table into a wall; empty cells leave what is there */
+        post: operations["keepWallTable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -442,6 +505,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wall-runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A wall read mark by mark with the light meter */
+        post: operations["startWallRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}": {
         parameters: {
             query?: never;
@@ -489,7 +569,7 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** Server-sent events amps, volts, lux, state, gap, end; Last-Event-ID takes it up again */
+        /** Server-sent events amps, volts, lux, mark, state, gap, end; Last-Event-ID takes it up again */
         get: operations["runEvents"];
         put?: never;
         post?: never;
@@ -826,6 +906,8 @@ export interface components {
             peak_cd: number;
             peak_x: number;
             peak_y: number;
+            peak_row: number;
+            peak_column: number;
             centroid_x: number;
             centroid_y: number;
             half_w: number;
@@ -840,6 +922,12 @@ export interface components {
             missing: number;
             relative: boolean;
         };
+        WallContour: {
+            /** @description lx */
+            level: number;
+            /** @description closed round everything at or above the level */
+            rings: number[][][];
+        };
         WallView: {
             id: string;
             /** @enum {unknown} */
@@ -847,22 +935,77 @@ export interface components {
             /** @enum {unknown} */
             side: "before" | "after";
             reason: string | null;
+            /** @description the cut-off from the axis */
+            line_m?: number;
             figures: null | components["schemas"]["WallFigures"];
             xs: number[];
             ys: number[];
             lux: number[][];
+            contours: components["schemas"]["WallContour"][];
             read?: boolean[][];
+        };
+        WallDifference: {
+            xs: number[];
+            ys: number[];
+            lux: number[][];
+            more: components["schemas"]["WallContour"][];
+            less: components["schemas"]["WallContour"][];
+        };
+        BeamComparison: {
+            /** @enum {unknown} */
+            beam: "low" | "high";
+            sentence: string;
+            peak: number | null;
+            light: number | null;
+            glare: number | null;
+            difference: null | components["schemas"]["WallDifference"];
+        };
+        PictureView: {
+            id: string;
+            name: string | null;
+            exposure: string;
+            taken: string | null;
+            width: number | null;
+            height: number | null;
+        };
+        PicturePair: {
+            /** @enum {unknown} */
+            beam: "low" | "high";
+            before: null | components["schemas"]["PictureView"];
+            after: null | components["schemas"]["PictureView"];
+            stops: number | null;
+            comparable: boolean;
+            words: string | null;
+            notes: string[];
+        };
+        PredictedBeam: {
+            id: string;
+            name: string | null;
+            /** @enum {unknown} */
+            type: "A" | "B" | "C";
+            table_peak_cd: number;
+            watts: number | null;
+            lumens: number | null;
+            down: number;
+            floor_m: number | null;
+            distance_m: number;
+            table: {
+                verticals: number[];
+                horizontals: number[];
+                candela: number[][];
+                rows: number;
+                columns: number;
+            };
+            wall: components["schemas"]["WallView"];
+            beside: string | null;
         };
         BeamView: {
             cutoff_m: number;
+            levels: number[];
             walls: components["schemas"]["WallView"][];
-            comparisons: {
-                beam: string;
-                sentence: string;
-                peak: number | null;
-                light: number | null;
-                glare: number | null;
-            }[];
+            comparisons: components["schemas"]["BeamComparison"][];
+            pictures: components["schemas"]["PicturePair"][];
+            predicted: null | components["schemas"]["PredictedBeam"];
         };
         FitFinding: {
             rule: string;
@@ -1031,6 +1174,36 @@ export interface components {
             /** @description how fast a stand-in's time runs */
             pace?: number;
         };
+        WallRunIn: {
+            job: components["schemas"]["job_id"];
+            wall: components["schemas"]["job_id"];
+            light: components["schemas"]["job_id"];
+            /** @description the mark to begin at */
+            from?: string;
+            every_s?: number;
+            /** @description how fast a stand-in's time runs */
+            pace?: number;
+        };
+        WallRun: {
+            id: string;
+            /** @enum {unknown} */
+            state: "connecting" | "reading" | "interrupted" | "stopped";
+            simulated: boolean;
+            trouble: null | {
+                kind: string;
+                text: string;
+                remedy: string;
+            };
+            counts: {
+                [key: string]: number;
+            };
+            job: string;
+            wall: string;
+            /** @description the mark in hand; none when all are read */
+            mark: string | null;
+            marks_left: number;
+            last_lux: number | null;
+        };
         Run: {
             id: string;
             /** @enum {unknown} */
@@ -1177,6 +1350,27 @@ export interface components {
             }[];
             voltage_schools: components["schemas"]["Named"][];
             aim_schools: components["schemas"]["Named"][];
+            caps: {
+                key: string;
+                use: string;
+                filaments: {
+                    name: string;
+                    watts: number | null;
+                    lumens: number | null;
+                    test_v: number | null;
+                    test_max_w: number | null;
+                }[];
+                plane_to_filament_m: number | null;
+                contacts: string;
+                trade: string | null;
+                sources: string[];
+            }[];
+            unit_sizes: {
+                key: string;
+                label: string;
+                diameter_m: number;
+                source: string;
+            }[];
             flashers: components["schemas"]["Named"][];
             connectors: components["schemas"]["Named"][];
             cautions: {
@@ -1219,6 +1413,7 @@ export interface components {
                 drop_unladen: components["schemas"]["Figure"];
                 inclination: components["schemas"]["Figure"];
                 turns: components["schemas"]["Figure"];
+                restore: components["schemas"]["Figure"];
                 school: string;
                 target: number;
                 source: string;
@@ -1456,7 +1651,7 @@ export interface components {
         /** @enum {unknown} */
         job_law: "filament" | "driver" | "regulated" | "resistor" | "heater";
         /** @enum {unknown} */
-        job_base: "H4" | "HS1" | "H7" | "H11" | "HB3" | "HB4" | "H1" | "H3" | "S2" | "P21W" | "PY21W" | "P21/5W" | "W21W" | "W21/5W" | "R10W" | "R5W" | "W5W" | "T4W" | "T2W" | "other";
+        job_base: "H4" | "HS1" | "H7" | "H11" | "HB3" | "HB4" | "H1" | "H3" | "H27W/1" | "S2" | "P21W" | "PY21W" | "P21/5W" | "W21W" | "W21/5W" | "R10W" | "R5W" | "W5W" | "T4W" | "T2W" | "other";
         job_figure: {
             id: components["schemas"]["job_id"];
             /** Origin */
@@ -1757,7 +1952,7 @@ export interface components {
         /** @enum {unknown} */
         job_unit_size: "7in" | "5.75in" | "4.5in" | "90mm";
         /** @enum {unknown} */
-        job_headlamp_cap: "H4" | "HS1" | "H7" | "H11" | "HB3" | "HB4" | "H1" | "H3" | "S2";
+        job_headlamp_cap: "H4" | "HS1" | "H7" | "H11" | "HB3" | "HB4" | "H1" | "H3" | "H27W/1" | "S2";
         job_housing: {
             /** Lamp cap */
             cap?: components["schemas"]["job_headlamp_cap"];
@@ -1788,6 +1983,13 @@ export interface components {
             reach_m?: components["schemas"]["job_small_length"];
             /** Held by */
             retention?: components["schemas"]["job_retention"];
+            /**
+             * Room before the plane
+             * @description plane to shade or lens
+             */
+            before_room_m?: components["schemas"]["job_small_length"];
+            /** Ridden in snow or wet */
+            wet?: boolean;
         };
         job_candidate: {
             id: components["schemas"]["job_id"];
@@ -1866,6 +2068,8 @@ export interface components {
             amps_v?: components["schemas"]["job_volts"];
             /** Price */
             price_cents?: components["schemas"]["job_cents"];
+            /** Photometry */
+            photometry?: components["schemas"]["job_id"];
         };
         job_wall: {
             id: components["schemas"]["job_id"];
@@ -1898,6 +2102,52 @@ export interface components {
                 /** Lux */
                 lux?: number;
             }[];
+        };
+        job_photograph: {
+            id: components["schemas"]["job_id"];
+            /**
+             * Beam
+             * @enum {unknown}
+             */
+            beam: "low" | "high";
+            /**
+             * Side
+             * @enum {unknown}
+             */
+            side: "before" | "after";
+            /** File name */
+            name?: string;
+            /** ISO */
+            iso?: number;
+            /** Shutter time */
+            shutter_s?: number;
+            /** Aperture */
+            aperture?: number;
+            /** Focal length, mm */
+            focal_mm?: number;
+            /** A flash fired */
+            flash?: boolean;
+            /** Taken at, by the camera's clock */
+            taken?: string;
+            /** Width of the copy, px */
+            width?: number;
+            /** Height of the copy, px */
+            height?: number;
+        };
+        job_photometry: {
+            id: components["schemas"]["job_id"];
+            /** File name */
+            name: string;
+        };
+        job_attachment: {
+            id: components["schemas"]["job_id"];
+            /**
+             * Media type
+             * @enum {unknown}
+             */
+            type: "image/jpeg" | "text/plain";
+            /** The file, in base64 */
+            data: string;
         };
         /**
          * Miser job
@@ -2178,6 +2428,11 @@ export interface components {
                  * @description in the other unit
                  */
                 thread_again_m?: number;
+                /**
+                 * Exposed thread, now
+                 * @description after refitting
+                 */
+                thread_now_m?: number;
                 /** Aim set and looked at on the road */
                 set?: boolean;
             };
@@ -2192,7 +2447,26 @@ export interface components {
                 cutoff_m?: number;
                 /** Walls */
                 walls?: components["schemas"]["job_wall"][];
+                /** Photographs */
+                photographs?: components["schemas"]["job_photograph"][];
+                /** Photometry files */
+                photometry?: components["schemas"]["job_photometry"][];
+                /** The photometry file looked at */
+                predicted?: {
+                    file?: components["schemas"]["job_id"];
+                    /** Distance to the wall */
+                    distance_m?: number;
+                    /** Height of the lamp */
+                    height_m?: number;
+                    /** Aimed down */
+                    down?: number;
+                };
             };
+            /**
+             * Files that belong to the job
+             * @description in a job file only: photographs as JPEG, photometry as LM-63
+             */
+            attachments?: components["schemas"]["job_attachment"][];
         };
     };
     responses: {
@@ -2610,7 +2884,7 @@ export interface operations {
             404: components["responses"]["Refused"];
         };
     };
-    predictWall: {
+    keepPhotometry: {
         parameters: {
             query?: never;
             header?: never;
@@ -2623,27 +2897,120 @@ export interface operations {
             content: {
                 "application/json": {
                     text: string;
-                    wall?: components["schemas"]["job_id"];
-                    down?: number;
+                    name: string;
+                    part?: components["schemas"]["job_id"];
+                    revision: number;
                 };
             };
         };
         responses: {
-            /** @description predicted */
+            200: components["responses"]["Job"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    keepPhotograph: {
+        parameters: {
+            query: {
+                beam: "low" | "high";
+                side: "before" | "after";
+                revision: number;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            200: components["responses"]["Job"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            413: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    attachment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+                attachment: components["schemas"]["job_id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file as it is kept */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        type: string;
-                        table_peak_cd: number;
-                        watts: number | null;
-                        wall: components["schemas"]["WallView"];
-                    };
+                    "image/jpeg": string;
+                    "text/plain": string;
                 };
             };
             404: components["responses"]["Refused"];
+        };
+    };
+    wallTable: {
+        parameters: {
+            query: {
+                wall: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    keepWallTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    wall: components["schemas"]["job_id"];
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            200: components["responses"]["Job"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
         };
     };
@@ -2914,6 +3281,33 @@ export interface operations {
             422: components["responses"]["Refused"];
         };
     };
+    startWallRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WallRunIn"];
+            };
+        };
+        responses: {
+            /** @description under way */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WallRun"];
+                };
+            };
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
     run: {
         parameters: {
             query?: never;
@@ -2931,7 +3325,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Run"];
+                    "application/json": components["schemas"]["WallRun"] | components["schemas"]["Run"];
                 };
             };
             404: components["responses"]["Refused"];
@@ -2950,7 +3344,7 @@ export interface operations {
             content: {
                 "application/json": {
                     /** @enum {unknown} */
-                    act: "stop" | "again" | "go_on";
+                    act: "stop" | "again" | "go_on" | "take" | "back";
                 };
             };
         };
@@ -2961,7 +3355,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Run"];
+                    "application/json": components["schemas"]["WallRun"] | components["schemas"]["Run"];
                 };
             };
             404: components["responses"]["Refused"];

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module Miser
+  module Job
+    # The files a job's document speaks of but does not hold: photographs and photometry.
+    module Attached
+      module_function
+
+      # @param document [Hash]
+      # @return [Array<String>] their ids
+      def ids(document) = %w[photographs photometry].flat_map { |list| (document.dig('beam', list) || []).map { |row| row['id'] } }
+
+      # Takes a photograph in; the one of the same beam and side goes.
+      # @param row [Hash] id, beam, side and what it says of itself
+      # @return [Hash] document
+      def photograph(document, row)
+        with(document, 'photographs') { |rows| rows.reject { |r| r.values_at('beam', 'side') == row.values_at('beam', 'side') } + [row] }
+      end
+
+      # Takes a photometry file in and looks at it; for a part, it stands for that part.
+      # @param row [Hash] id, name
+      # @param part [String, nil] id of a headlight thought of
+      # @return [Hash] document
+      def photometry(document, row, part: nil)
+        document = with(document, 'photometry') { |rows| rows + [row] }
+        return document.merge('beam' => document['beam'].merge('predicted' => (document['beam']['predicted'] || {}).merge('file' => row['id']))) unless part
+
+        headlight = document['headlight'] || {}
+        document.merge('headlight' => headlight.merge('candidates' => (headlight['candidates'] || []).map { |c| c['id'] == part ? c.merge('photometry' => row['id']) : c }))
+      end
+
+      def with(document, list)
+        beam = document['beam'] || {}
+        document.merge('beam' => beam.merge(list => yield(beam[list] || [])))
+      end
+      private_class_method :with
+    end
+  end
+end

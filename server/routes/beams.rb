@@ -1,0 +1,122 @@
+# frozen_string_literal: true
+
+require_relative '../../formats/lm63'
+require_relative '../../formats/photograph'
+require_relative '../../formats/wall_csv'
+require_relative '../present/job'
+require_relative '../present/headlight'
+require_relative '../present/beam'
+require_relative 'jobs'
+
+module Miser
+  module Server
+    module Routes
+      # The headlight's fit, its beam on the wall, and the files that go with them.
+      module Beams
+        MOST_NAME = 120
+
+        def self.registered(app)
+          app.get('/api/jobs/:id/headlight') { answer(200, Present.headlight(document = found(settings.jobs.find(params['id'])).document, Beams.shelf(self, document))) }
+
+          app.get('/api/jobs/:id/beam') { answer(200, Present.beam(document = found(settings.jobs.find(params['id'])).document, Beams.shelf(self, document))) }
+
+          app.post('/api/jobs/:id/photometry') { answer(200, Present.job(Beams.keep_photometry(self, body_of('/api/jobs/{id}/photometry')))) }
+
+          app.get('/api/jobs/:id/wall-photometry') do
+            document, wall, measured = Beams.measured(self)
+            content_type 'text/plain;charset=us-ascii'
+            attachment("#{Beams.stem(document, wall)}.ies")
+            Formats::Lm63.write(measured, name: document['name'])
+          end
+
+          app.get('/api/jobs/:id/wall-table') do
+            document, wall, measured = Beams.measured(self)
+            content_type 'text/csv;charset=utf-8'
+            attachment("#{Beams.stem(document, wall)}.csv")
+            Formats::WallCsv.write(measured)
+          end
+
+          app.post('/api/jobs/:id/wall-table') { answer(200, Present.job(Beams.keep_table(self, body_of('/api/jobs/{id}/wall-table')))) }
+
+          app.post('/api/jobs/:id/photographs') { answer(200, Present.job(Beams.keep_photograph(self, bytes_of('image/jpeg', Formats::Photograph::MOST_BYTES)))) }
+
+          app.get('/api/jobs/:id/attachments/:attachment') do
+            file = found(settings.jobs.attachments.find(params['id'], params['attachment']), 'file')
+            content_type file.type
+            headers 'Cache-Control' => 'private, max-age=31536000, immutable'
+            file.bytes
+          end
+        end
+
+        # Photometry of the job by its id, read once a request.
+        # @return [Proc] id to Beam::Photometry or nil
+        def self.shelf(app, document)
+          read = Hash.new do |known, id|
+            file = app.settings.jobs.attachments.find(document['id'], id)
+            known[id] = file && file.type == 'text/plain' ? Formats::Lm63.read(file.bytes) : nil
+          end
+          ->(id) { id && read[id] }
+        end
+
+        def self.measured(app)
+          document = app.found(app.settings.jobs.find(app.params['id'])).document
+          wall = app.found((document.dig('beam', 'walls') || []).find { |w| w['id'] == app.params['wall'] }, 'wall')
+          measured = Present.wall_of(wall)
+          raise Refusal.new(422, measured) if measured.is_a?(String)
+
+          [document, wall, measured]
+        end
+
+        def self.stem(document, wall) = "#{document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase}-#{wall['beam']}-#{wall['side']}"
+
+        def self.unreadable(what, error, accepts, at: '/text')
+          Refusal.new(422, "This #{what} can’t be taken: #{error.message}.", kept: 'Nothing was changed.', fields: [{ at: at, field: 'file', message: error.message, accepts: accepts }])
+        end
+
+        def self.keep(app, revision, what, files: [], &)
+          app.found(app.settings.jobs.change(app.params['id'], revision, what: what, files: files) { |d| Jobs.check(yield(d), was: d) })
+        end
+
+        def self.keep_photometry(app, body)
+          Formats::Lm63.read(body['text'])
+          file = Store::Attachments::Kept.new(id: Jobs.fresh_id, type: 'text/plain', bytes: body['text'].b)
+          row = { 'id' => file.id, 'name' => body['name'] }
+          keep(app, body['revision'], "photometry #{file.id}", files: [file]) { |d| Job::Attached.photometry(d, row, part: body['part']) }
+        rescue Formats::Lm63::Malformed => e
+          raise unreadable('photometry file', e, 'IES LM-63 of 1995 or 2002, TILT=NONE')
+        end
+
+        def self.keep_photograph(app, bytes)
+          beam, side = %w[beam side].zip([%w[low high], %w[before after]]).map do |name, allowed|
+            value = app.params[name]
+            next value if allowed.include?(value)
+
+            raise Refusal.new(422, 'This photograph can’t be taken as it is.', fields: [{ at: "/#{name}", field: name, message: 'is not known', accepts: allowed.join(', ') }])
+          end
+          picture = Formats::Photograph.new(bytes)
+          file = Store::Attachments::Kept.new(id: Jobs.fresh_id, type: 'image/jpeg', bytes: picture.jpeg)
+          row = { 'id' => file.id, 'beam' => beam, 'side' => side, 'name' => app.params['name'].to_s.scrub('?')[0, MOST_NAME] }.merge(picture.facts)
+          keep(app, app.params['revision'].to_i, "photograph #{file.id}", files: [file]) { |d| Job::Attached.photograph(d, row) }
+        rescue Formats::Photograph::Refused => e
+          raise unreadable('photograph', e, Formats::Photograph::ACCEPTS, at: '/file')
+        end
+
+        # Cells of a wall from a table; those it leaves empty stay as they are.
+        def self.keep_table(app, body)
+          keep(app, body['revision'], "readings from a table #{Jobs.fresh_id}") do |document|
+            walls = document.dig('beam', 'walls') || []
+            wall = app.found(walls.find { |w| w['id'] == body['wall'] }, 'wall')
+            cells, errors = Formats::WallCsv.read(body['text'], columns: wall['columns'].to_i, rows: wall['rows'].to_i)
+            raise Refusal.new(422, 'The table can’t be taken as it is.', kept: 'Nothing was changed.', fields: errors.first(20).map(&:to_h)) if errors.any?
+
+            known = (wall['cells'] || []).to_h { |c| [c['id'], c] }
+            cells.compact.each { |id, lux| known[id] = { 'id' => id, 'lux' => lux } }
+            document.merge('beam' => document['beam'].merge('walls' => walls.map { |w| w.equal?(wall) ? w.merge('cells' => known.values) : w }))
+          end
+        rescue Formats::CsvTable::Unreadable => e
+          raise unreadable('table', e, 'lux, a line a row from the top; empty where not read')
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,132 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+require_relative '../support/wire'
+require_relative '../support/photographs'
+
+# Headlight, beam, photographs and photometry over the wire.
+class BeamsTest < Miser::Test
+  include Miser::Wire
+  include Miser::Photographs
+
+  def send_photograph(bytes, side: 'before', beam: 'low', type: 'image/jpeg', revision: nil)
+    call(:post, "/api/jobs/wren125/photographs?beam=#{beam}&side=#{side}&name=wall.jpg&revision=#{revision || job('wren125')['revision']}", bytes.b, headers: { 'CONTENT_TYPE' => type })
+  end
+
+  def fetch(path)
+    get path, {}, { 'HTTP_HOST' => '127.0.0.1' }
+    last_response
+  end
+
+  def pictures = call(:get, '/api/jobs/wren125/beam')['pictures'].first
+
+  def test_headlight_and_beam_of_every_machine
+    %w[dunlin250 wren125 ptarmigan550].each { |id| %w[headlight beam].each { |what| call(:get, "/api/jobs/#{id}/#{what}") && assert_equal(200, last_response.status) } }
+    chosen = call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'hu', revision: job['revision'] })
+    assert_equal 'hu', chosen['document']['headlight']['chosen']
+    call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'nothing', revision: chosen['revision'] })
+    assert_equal 422, last_response.status
+    call(:get, '/api/jobs/dunlin250/working?figure=aim/drop')
+    call(:get, '/api/jobs/dunlin250/working?figure=aim/system')
+    assert_equal 404, last_response.status
+  end
+
+  # A wall written out as photometry, taken in again, foretells that wall.
+  def test_photometry_is_kept_looked_at_and_stands_for_a_part
+    edit({ op: 'set', at: '/beam/predicted/down', value: '0' })
+    text = fetch('/api/jobs/dunlin250/wall-photometry?wall=wa').body.force_encoding('UTF-8')
+    call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'wall.ies', revision: job['revision'] })
+    view = call(:get, '/api/jobs/dunlin250/beam')
+    measured = view['walls'].find { |w| w['id'] == 'wa' }['figures']
+    assert_in_delta measured['peak_lux'], view['predicted']['wall']['figures']['peak_lux'], 0.6
+    assert_match(/the same peak, the same light on the wall/, view['predicted']['beside'])
+    edit({ op: 'set', at: '/beam/predicted/distance_m', value: '10 m' }, { op: 'set', at: '/beam/predicted/height_m', value: '0.8 m' })
+    farther = call(:get, '/api/jobs/dunlin250/beam')['predicted']
+    assert_within 0.08, measured['peak_lux'] / 4, farther['wall']['figures']['peak_lux']
+    assert_in_delta(-0.8, farther['floor_m'])
+    assert_nil farther['beside'], 'another distance is no comparison'
+    call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'unit.ies', part: 'hu', revision: job['revision'] })
+    pattern = call(:get, '/api/jobs/dunlin250/headlight')['candidates'].find { |c| c['id'] == 'hu' }['pattern']
+    assert_match(/m at half of \d+ lx at 5 m, \d+ % above the cut-off/, pattern)
+    ['', 'x', 'IESNA:LM-63-2002', "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each { |bad| call(:post, '/api/jobs/dunlin250/photometry', { text: bad, name: 'x', revision: job['revision'] }) && assert_equal(422, last_response.status) }
+    undone = call(:post, '/api/jobs/dunlin250/act', { act: 'undo', revision: job['revision'] })
+    assert_equal 1, undone['document']['beam']['photometry'].size
+  end
+
+  def test_a_pair_of_photographs_and_why_it_is_refused
+    send_photograph(photograph(tags: Miser::Photographs::LOCKED.merge(PLACE)))
+    assert_equal 200, last_response.status
+    assert_nil pictures['after']
+    send_photograph(photograph, side: 'after')
+    assert pictures['comparable']
+    assert_in_delta 0.0, pictures['stops'], 1e-6
+    kept = fetch("/api/jobs/wren125/attachments/#{pictures['before']['id']}")
+    assert_equal 'image/jpeg', kept.media_type
+    refute_match(/GPS|Exif/, kept.body.b)
+    send_photograph(photograph(tags: Miser::Photographs::LOCKED.merge('Photo.ExposureTime' => '1/15')), side: 'after')
+    refute pictures['comparable']
+    assert_in_delta 2.0, pictures['stops'], 1e-4
+    assert_match(/2.0 stops more/, pictures['words'])
+    assert_equal 2, job('wren125')['document']['beam']['photographs'].size, 'a new one takes the old one’s place'
+    call(:post, '/api/jobs/wren125/act', { act: 'undo', revision: job('wren125')['revision'] })
+    assert pictures['comparable']
+  end
+
+  def test_what_is_no_photograph_changes_nothing
+    was = job('wren125')['revision']
+    { 'hello' => 422, '' => 422, photograph[0, 300] => 422, "\xFF\xD8\xFF#{'x' * 16_000_000}" => 413 }.each { |bytes, status| send_photograph(bytes) && assert_equal(status, last_response.status) }
+    send_photograph(photograph, type: 'text/html')
+    assert_equal 415, last_response.status
+    send_photograph(photograph, beam: 'fog')
+    assert_equal 422, last_response.status
+    send_photograph(photograph, revision: was - 1)
+    assert_equal 409, last_response.status
+    assert_equal was, job('wren125')['revision']
+    assert_equal 404, fetch('/api/jobs/wren125/attachments/nothing').status
+  end
+
+  # Photographs and photometry go out with the job file and come in with it.
+  def test_the_job_file_brings_its_files_along
+    send_photograph(photograph)
+    text = fetch('/api/jobs/dunlin250/wall-photometry?wall=wa').body.force_encoding('UTF-8')
+    call(:post, '/api/jobs/wren125/photometry', { text: text, name: 'wall.ies', revision: job('wren125')['revision'] })
+    file = fetch('/api/jobs/wren125/file?kind=job').body.force_encoding('UTF-8')
+    assert_equal(%w[image/jpeg text/plain], JSON.parse(file)['attachments'].map { |a| a['type'] })
+    refute job('wren125')['document'].key?('attachments'), 'they are no part of the document on the wire'
+    id = call(:post, '/api/files', { text: file, accept: 'new' })['accepted']
+    beam = call(:get, "/api/jobs/#{id}/beam")
+    picture = beam['pictures'].first['before']
+    assert_equal fetch("/api/jobs/wren125/attachments/#{picture['id']}").body, fetch("/api/jobs/#{id}/attachments/#{picture['id']}").body
+    assert_equal 'wall.ies', beam['predicted']['name']
+    { 'data' => '!!', 'type' => 'text/html' }.each do |key, value|
+      bad = JSON.parse(file).tap { |d| d['attachments'][0][key] = value }
+      call(:post, '/api/files', { text: JSON.generate(bad), accept: 'new' })
+      assert_equal 422, last_response.status
+      assert_match(%r{/attachments/}, last_response.body)
+    end
+  end
+
+  def test_a_table_into_a_wall_and_out_again
+    table = fetch('/api/jobs/dunlin250/wall-table?wall=wb').body
+    assert_equal [5, 9], [table.lines.size, table.lines.first.split(',').size]
+    call(:post, '/api/jobs/dunlin250/wall-table', { text: ",,,,41.5\n", wall: 'wb', revision: job['revision'] })
+    cells = job['document']['beam']['walls'].find { |w| w['id'] == 'wb' }['cells'].to_h { |c| [c['id'], c['lux']] }
+    assert_in_delta 41.5, cells['r0c4']
+    assert_equal 45, cells.size, 'what the table leaves empty stays as it was'
+    call(:post, '/api/jobs/dunlin250/wall-table', { text: "1,two\n", wall: 'wb', revision: job['revision'] })
+    assert_equal 422, last_response.status
+    assert_equal(['column 2'], JSON.parse(last_response.body)['fields'].map { |f| f['field'] })
+  end
+
+  # Dark, empty and half-entered walls are told in words.
+  def test_odd_walls_never_end_in_a_500
+    edit({ op: 'add', at: '/beam/walls', value: { id: 'dark', beam: 'high', side: 'before', distance_m: 5, columns: 3, rows: 3, width_m: 1, up_m: 0.2, down_m: 0.2, cells: [{ id: 'r1c1', lux: 0 }, { id: 'r9c9', lux: 5 }] } },
+         { op: 'add', at: '/beam/walls', value: { id: 'bare', beam: 'high', side: 'after' } })
+    walls = call(:get, '/api/jobs/dunlin250/beam')['walls'].to_h { |w| [w['id'], w] }
+    assert_equal 'No cell read any light.', walls['dark']['reason']
+    assert_match(/not entered/, walls['bare']['reason'])
+    %w[wall-table wall-photometry].each { |what| assert_equal 422, fetch("/api/jobs/dunlin250/#{what}?wall=bare").status }
+    call(:post, '/api/wall-runs', { job: 'dunlin250', wall: 'bare', light: 'none' })
+    assert_equal 422, last_response.status
+  end
+end
