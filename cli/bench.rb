@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative 'options'
+require_relative '../speed/beams'
 require_relative '../speed/budgets'
 require_relative '../speed/signals'
 require_relative '../speed/streams'
@@ -13,6 +14,7 @@ module Miser
         Options.parse(argv, [], usage: 'bench')
         Speed::Budgets.new.run
         Speed::Signals.new.run
+        Speed::Beams.new.run
         Speed::Streams.new.run
         0
       end

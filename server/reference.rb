@@ -29,20 +29,23 @@ module Miser
           systems: Job::Systems::TABLE.map { |s| { key: s.key, label: s.label, means: s.means } },
           engines: Job::EngineKinds::TABLE.map { |e| { key: e.key, label: e.label } },
           roles: Job::Roles::TABLE.map { |r| { key: r.key, label: r.label, group: r.group } },
-          bases: Draw::LampBase::TABLE.map do |b|
-            { key: b.key, use: b.use, trade: b.trade, filaments: b.filaments.map do |f|
-              { name: f.name, watts: f.watts, lumens: f.lumens }
-            end }
-          end,
+          bases: Draw::LampBase::TABLE.map { |b| { key: b.key, use: b.use, trade: b.trade, filaments: b.filaments.map { |f| f.to_h.slice(:name, :watts, :lumens) } } },
           laws: Draw::Law::REGISTRY.values.map { |l| { key: l.key, label: l.label, used_for: l.used_for } },
           origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label } },
           assumptions: Assumptions::TABLE.map(&:to_h), voltage_schools: Assumptions::VOLTAGE_SCHOOLS.map { |k, l| { key: k, label: l } },
-          aim_schools: Beam::Aim::SCHOOLS.map { |s| { key: s.key, label: s.label } },
-          caps: Headlight::Caps.rows.map { |c| c.to_h.merge(filaments: c.filaments.map(&:to_h)) },
-          unit_sizes: Headlight::Caps::SIZES.map { |k, (label, metres)| { key: k, label: label, diameter_m: metres, source: Headlight::Caps::SIZE_SOURCE } },
-          flashers: Signals::Flasher::TABLE.map { |k| { key: k.key, label: k.label } },
+          aim_schools: Beam::Aim::SCHOOLS.map { |s| { key: s.key, label: s.label } }, **lamps, **signals,
           connectors: Draw::Wire::CONNECTORS.map { |k, (label, _)| { key: k, label: label } }, cautions: Cautions::TABLE, terms: TERMS
         }
+      end
+
+      def lamps
+        { caps: Headlight::Caps.rows.map { |c| c.to_h.merge(filaments: c.filaments.map(&:to_h)) },
+          unit_sizes: Headlight::Caps::SIZES.map { |k, (label, metres)| { key: k, label: label, diameter_m: metres, source: Headlight::Caps::SIZE_SOURCE } } }
+      end
+
+      def signals
+        { flashers: Signals::Flasher::TABLE.map { |k| { key: k.key, label: k.label } },
+          signal_defaults: { flash_per_min: Signals::Flasher::PRESET, **Signals::Survey::DEFAULTS.slice('wire_ohm', 'feed_ohm').transform_keys(&:to_sym) } }
       end
     end
   end

@@ -121,7 +121,8 @@ module Miser
       def pitch_angle = Math.atan((@in['rear_sag_m'] - @in['front_sag_m']) / @in['wheelbase_m'])
 
       NAMES = { 'distance_m' => 'distance to the wall', 'lamp_height_m' => 'height of the lamp', 'rear_sag_m' => 'rear sag', 'front_sag_m' => 'front sag', 'wheelbase_m' => 'wheelbase',
-                'now_drop_m' => 'drop as it is now', 'lever_m' => 'lever of the adjuster', 'thread_m' => 'exposed thread as found', 'thread_now_m' => 'exposed thread now', 'thread_pitch_m' => 'pitch of its thread' }.freeze
+                'now_drop_m' => 'drop as it is now', 'lever_m' => 'lever of the adjuster', 'thread_m' => 'exposed thread as found', 'thread_now_m' => 'exposed thread now',
+                'thread_pitch_m' => 'pitch of its thread' }.freeze
       private_constant :NAMES
 
       def figure(unit, needs)

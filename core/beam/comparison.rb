@@ -56,7 +56,12 @@ module Miser
       def verdict(worse)
         return ' More light where it blinds: a worse headlamp, whatever its peak.' if worse
 
-        light && light > 1 + ALIKE ? ' More light where it is wanted.' : ''
+        more = light && light > 1 + ALIKE
+        less = glare && glare < 1 - ALIKE && light && light > 1 - ALIKE
+        return ' More light where it is wanted, less where it blinds.' if more && less
+        return ' More light where it is wanted.' if more
+
+        less ? ' Less light where it blinds.' : ''
       end
     end
   end

@@ -39,10 +39,9 @@ module Miser
       def notes
         lengths = [@before, @after].map { |p| p['focal_mm'] }
         zoomed = lengths.all? && (lengths[0] - lengths[1]).abs > ZOOM * lengths.max
+        size = zoomed ? [format('Lenses of %g and %g mm: the wall is not shown at one size.', *lengths)] : []
         flashed = { 'before' => @before, 'after' => @after }.select { |_, p| p['flash'] }.keys
-        [zoomed ? format('Lenses of %g and %g mm: the wall is not shown at one size.', *lengths) : nil, *flashed.map do |side|
-          "A flash lit the picture #{side}: its wall is not the lamp’s alone."
-        end].compact
+        size + flashed.map { |side| "A flash lit the picture #{side}: its wall is not the lamp’s alone." }
       end
 
       private

@@ -17,6 +17,10 @@ module Miser
       # Where nothing is read yet.
       USUAL = { 'distance_m' => 5.0, 'columns' => 9, 'rows' => 5, 'width_m' => 3.2, 'up_m' => 0.4, 'down_m' => 0.8 }.freeze
       FRAME = USUAL.keys.freeze
+      # Row and column of the marks of usual walls, by their ids.
+      MOST_ROWS = 21
+      MOST_COLUMNS = 41
+      PLACES = (0...MOST_ROWS).to_a.product((0...MOST_COLUMNS).to_a).to_h { |place| [format('r%dc%d', *place), place] }.freeze
       # @!attribute id [String] r0c0 @!attribute x, y [Float] m
       Mark = Struct.new(:id, :x, :y, keyword_init: true)
 
@@ -145,7 +149,7 @@ module Miser
       # @return [Hash{Array(Integer, Integer)=>Float}] lx by row and column
       def read_of(cells)
         cells.each_with_object({}) do |cell, read|
-          place = cell['id'].match(/\Ar(\d+)c(\d+)\z/)&.captures&.map(&:to_i)
+          place = PLACES[cell['id']] || cell['id'].match(/\Ar(\d+)c(\d+)\z/)&.captures&.map(&:to_i)
           read[place] = cell['lux'] if place && cell['lux'] && place[0] < rows && place[1] < columns
         end
       end

@@ -47,7 +47,8 @@ module Miser
         extra = findings.filter_map(&:part)
         Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps: running_amps(part), lumens: part['lumens'],
                    minutes: MINUTES.fetch(part['kind']) + findings.sum { |f| f.minutes.to_f }, cents: (part['price_cents'] || 0) + extra.sum { |p| p[:cents] }, extra_parts: extra,
-                   marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings), document: { 'amps_v' => STATED_V }.merge(part))
+                   marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings),
+                   document: { 'amps_v' => STATED_V }.merge(part))
       end
 
       # A driver holds its watts: fewer volts, more amps.
@@ -65,7 +66,7 @@ module Miser
         return stops if stops.any?
         return ["Not known yet: #{unmeasured.first(3).join('; ')}"] if unmeasured.any?
 
-        [kind == 'bulb' ? 'Fits, cheap and quick; but its pattern is a gamble.' : 'Fits, and brings its own optics.'] + findings.select { |f| f.verdict == 'work' }.map { |f| "#{f.label}: #{f.text}" }
+        [kind == 'bulb' ? 'Fits, cheap and quick; but its pattern is a gamble' : 'Fits, and brings its own optics'] + findings.select { |f| f.verdict == 'work' }.map { |f| "#{f.label}: #{f.text}" }
       end
     end
   end

@@ -7,6 +7,10 @@ module Miser
     # The signal circuit of a job: made from its signal lamps, tell-tale and what was
     # entered of the wiring, on either side of the conversion.
     class Survey
+      # V a cure is figured at; V of a rested battery; V that a circuit may be asked about (assumptions).
+      CURE_V = 13.5
+      REST_V = 12.6
+      RANGE_V = (9.0..16.0)
       DEFAULTS = { 'wire_ohm' => 0.08, 'feed_ohm' => 0.05, 'source_ohm' => 0.03 }.freeze
       PLACES = %w[front rear].freeze
       PLUGS = { 2 => %w[49 49a], 3 => %w[49 49a 31] }.freeze
@@ -43,7 +47,7 @@ module Miser
       def chosen = @entered['remedies'] || []
 
       # @return [Cures]
-      def cures = @cures ||= Cures.new(Remedy::Case.new(harness: harness('after', cured: false), before: harness('before'), volts: 13.5, plug: plug), thresholds: thresholds, school: school)
+      def cures = @cures ||= Cures.new(Remedy::Case.new(harness: harness('after', cured: false), before: harness('before'), volts: CURE_V, plug: plug), thresholds: thresholds, school: school)
 
       def judgement(side, cured: true) = (@judged ||= {})[[side, cured]] ||= Judgement.new(harness(side, cured: cured), thresholds: thresholds)
 

@@ -18,13 +18,13 @@ module Miser
         entered = document['beam'] || {}
         line = -(entered['cutoff_m'] || 0.0)
         walls = (entered['walls'] || []).map { |w| [w, wall_of(w)] }
-        found = predicted(document, entered['predicted'] || {}, walls, shelf)
-        brightest = [*walls.map(&:last), found && found[3]].filter_map { |w| w.peak[:lux] if w.is_a?(Beam::Wall) }.max
+        foretold = foretold(document, walls, shelf)
+        brightest = [*walls.map(&:last), foretold&.wall].filter_map { |w| w.peak[:lux] if w.is_a?(Beam::Wall) }.max
         levels = Beam::Contour.levels(brightest || 0.0)
-        { cutoff_m: line, levels: levels, walls: walls.map { |w, wall| wall_view(w, wall, line_at(wall, walls, line), levels) }, comparisons: %w[low high].filter_map do |b|
-          comparison(walls, b, line)
-        end,
-          pictures: %w[low high].filter_map { |b| pictures(entered, b) }, predicted: found && predicted_view(*found, line, levels) }
+        beams = %w[low high]
+        { cutoff_m: line, levels: levels, walls: walls.map { |w, wall| wall_view(w, wall, line_at(wall, walls, line), levels) },
+          comparisons: beams.filter_map { |b| comparison(walls, b, line) }, pictures: beams.filter_map { |b| pictures(entered, b) },
+          predicted: foretold && predicted(document, foretold, shelf, line, levels) }
       end
 
       # @return [Beam::Wall, String] or why there is none
@@ -71,24 +71,22 @@ module Miser
           glaring: share > Beam::Wall::GLARE, missing: wall.missing }
       end
 
-      # The photometry looked at, and what it would lay on the wall: as far off, as high, as far down as asked.
-      # @return [Array(Hash, Beam::Photometry, Hash, Beam::Wall, Beam::Wall or nil), nil]
-      def predicted(document, asked, walls, shelf)
+      # The photometry file looked at, on its wall.
+      # @return [Beam::Foretold, nil]
+      def foretold(document, walls, shelf)
+        asked = document.dig('beam', 'predicted') || {}
         photometry = shelf.call(asked['file']) or return nil
-        measured = walls.find { |w, wall| w['beam'] == 'low' && w['side'] == 'after' && wall.is_a?(Beam::Wall) }
-        frame = (measured ? measured[0].slice(*Beam::Wall::FRAME) : Beam::Wall::USUAL).merge({ 'distance_m' => asked['distance_m'] }.compact)
-        aim = Beam::Aim.new(document['aim'] || {})
-        setting = { 'id' => asked['file'], 'name' => (document.dig('beam', 'photometry') || []).find { |f| f['id'] == asked['file'] }&.fetch('name'), 'down' => asked['down'] || -aim.school.target,
-                    'height_m' => asked['height_m'] || document.dig('aim', 'lamp_height_m') }
-        wall = photometry.wall(frame, down: setting['down'])
-        wall = 'None of its light falls on this wall.' unless wall.lit?
-        [setting, photometry, frame, wall, measured && frame['distance_m'] == measured[1].distance ? measured[1] : nil]
+        measured = walls.find { |w, wall| w['beam'] == 'low' && w['side'] == 'after' && wall.is_a?(Beam::Wall) }&.last
+        Beam::Foretold.new(photometry, asked: asked, aim: Beam::Aim.new(document['aim'] || {}).school.target, height: document.dig('aim', 'lamp_height_m'), measured: measured)
       end
 
-      def predicted_view(setting, photometry, frame, wall, measured, line, levels)
-        { id: setting['id'], name: setting['name'], type: photometry.type, table_peak_cd: photometry.peak, watts: photometry.watts, lumens: photometry.lumens, down: setting['down'],
-          floor_m: setting['height_m'] && -setting['height_m'], distance_m: frame['distance_m'], table: table(photometry),
-          wall: wall_view(frame.merge('id' => 'predicted', 'beam' => 'low', 'side' => 'after'), wall, line, levels), beside: measured && wall.is_a?(Beam::Wall) ? Beam::Comparison.new(wall, measured, line).beside : nil }
+      def predicted(document, foretold, shelf, line, levels)
+        id = document.dig('beam', 'predicted', 'file')
+        photometry = shelf.call(id)
+        wall = foretold.wall.lit? ? foretold.wall : 'None of its light falls on this wall.'
+        { id: id, name: (document.dig('beam', 'photometry') || []).find { |f| f['id'] == id }&.fetch('name'), type: photometry.type, table_peak_cd: photometry.peak, watts: photometry.watts,
+          lumens: photometry.lumens, down: foretold.down, floor_m: foretold.floor, distance_m: foretold.frame['distance_m'], table: table(photometry),
+          wall: wall_view({ 'id' => 'predicted', 'beam' => 'low', 'side' => 'after' }, wall, line, levels), beside: foretold.beside(line) }
       end
 
       # Candela by angle, thinned evenly where the table is larger than a screen.

@@ -89,7 +89,7 @@ module Miser
                                                                      accepts: survey.ready? ? survey.cures.ranked.map { |c| c.keys.join('+') }.join(', ') : 'the wiring first' }])
           end
           circuit = document['loads'].find { |l| l['role'] == 'signal_left' }&.fetch('circuit', nil) || document['circuits'].first['id']
-          Job::Cure.take(document, found || nil, circuit: circuit, volts: 13.5)
+          Job::Cure.take(document, found || nil, circuit: circuit, volts: Miser::Signals::Survey::CURE_V)
         end
 
         def self.known(value, table, field)

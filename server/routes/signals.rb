@@ -9,8 +9,6 @@ module Miser
     module Routes
       # The signal circuit: solved, diagnosed, counted, and out as files.
       module Signals
-        VOLTS = 9.0..16.0
-
         def self.registered(app)
           app.get('/api/jobs/:id/signals') do
             survey = Signals.survey(self)
@@ -47,10 +45,14 @@ module Miser
         end
 
         def self.volts(text)
-          return 12.6 if text.to_s.empty?
+          return Miser::Signals::Survey::REST_V if text.to_s.empty?
 
+          range = Miser::Signals::Survey::RANGE_V
           value = Float(text, exception: false)
-          raise Refusal.new(422, 'This can’t be solved.', fields: [{ at: 'volts', field: 'Volts', message: "“#{text[0, 20]}” is not taken", accepts: '9 to 16 V' }]) unless value && VOLTS.cover?(value)
+          unless value && range.cover?(value)
+            raise Refusal.new(422, 'This can’t be solved.',
+                              fields: [{ at: 'volts', field: 'Volts', message: "“#{text[0, 20]}” is not taken", accepts: format('%g to %g V', range.begin, range.end) }])
+          end
 
           value
         end

@@ -2,9 +2,11 @@
 
 require_relative 'browser_test_case'
 require_relative '../support/bench'
+require_relative '../support/photographs'
 
 class ChecksScreenTest < Miser::BrowserTest
   include Miser::BenchSupport
+  include Miser::Photographs
 
   def setup
     super
@@ -13,17 +15,26 @@ class ChecksScreenTest < Miser::BrowserTest
 
   def test_two_walls_and_the_sentence_that_matters
     visit '/job/dunlin250/checks'
-    assert_selector '[data-testid=sentence]', text: /The same peak, .* times the light on the wall, but .* times the glare/
+    assert_selector '[data-testid=sentence]', text: /times the light on the wall, .* More light where it is wanted, less where it blinds/
     assert_selector '[data-testid=wall-before] dd', text: 'cd'
     assert_selector '[data-testid=wall-after] dd', text: 'lm'
+    assert_selector '[data-testid=wall-after] path[data-level="20"]'
+    click_on 'Difference'
+    assert_selector '[data-testid=difference] text', text: '+10'
   end
 
   def test_a_photometry_file_laid_on_the_wall
     visit '/job/dunlin250/checks'
     assert_selector '[data-testid=sentence]'
+    assert_selector '[data-testid=predicted]', text: 'Measured against foretold'
     File.write(path = File.join(@folder, 'lamp.ies'), "IESNA:LM-63-2002\nTILT=NONE\n1 1000 1 3 3 2 2 0 0 0 1 1 20\n-10 0 10\n-20 0 20\n10 50 10\n20 1000 20\n10 50 10\n")
     attach_file 'ies-file', path
-    assert_selector '[data-testid=predicted]', text: 'lamp.ies: peak'
+    assert_selector '[data-testid=predicted]', text: 'lamp.ies: type B, at most 1000 cd, 1000 lm of its lamp'
+    assert_selector '[data-testid=predicted] dd', text: '33.2 lx, 832 cd' # the file's 1000 cd lie between two rows of marks
+    enter '/beam/predicted/distance_m', '10'
+    assert_selector '[data-testid=predicted] dd', text: /\A9\.\d lx/
+    find('[data-testid=candela] summary').click
+    assert_selector '[data-testid=candela] td', text: '1000'
     File.write(path, "IESNA:LM-63-2002\nTILT=NONE\n1 x\n")
     attach_file 'ies-file', path
     assert_text 'line 3: “x” is no number'
@@ -38,13 +49,58 @@ class ChecksScreenTest < Miser::BrowserTest
     enter "/beam/walls/#{id}/distance_m", '10 ft'
     enter "/beam/walls/#{id}/cells/r2c4/lux", '48'
     assert_selector '[data-testid=wall-before]', text: '48.0 lx, 449 cd', wait: 8 # a little off the axis
-    assert_selector '[data-testid=wall-before]', text: '44 cells, taken from their neighbours'
-    bench.meter.instrument.answer('SIM:LAMP driver 12.5 1.6 0 50 30 8')
-    click_on 'Take r0c0 with the light meter'
-    assert_text 'lx, simulated'
-    assert_button 'Take r0c1 with the light meter'
+    assert_selector '[data-testid=wall-before]', text: '44 marks, taken from their neighbours'
+    find('[data-testid=cells] label', text: 'its time runs').find('select').select('20 times')
+    all('[data-testid=wall-before] svg rect')[27].click
+    click_on 'Read it with the light meter, from row 4, mark 1'
+    assert_selector '[data-testid=wall-run]', text: 'Simulated: no real wall is measured'
+    assert_selector '[data-testid=wall-run]', text: 'Every mark is read', wait: 40
+    click_on 'Done'
+    assert_selector '[data-testid=wall-before]', text: '34 marks, taken from their neighbours'
     saved!
-    assert_in_delta 29.6, document('wren125').dig('beam', 'walls', 0, 'cells').find { |c| c['id'] == 'r0c0' }['lux'], 1.5
+    cells = document('wren125').dig('beam', 'walls', 0, 'cells').to_h { |c| [c['id'], c['lux']] }
+    assert_equal 11, cells.compact.size, 'two typed, nine of the last row read; row 4 is read from right to left'
     assert_selector '[data-testid=missing]', text: 'Low beam on the wall, after'
+  end
+
+  def test_a_large_wall_from_a_table
+    visit '/job/curlew1100/checks'
+    within '[data-testid=wall-after]' do
+      click_on '21 × 11'
+      click_on 'Read this wall'
+    end
+    assert_text '21 by 11 marks'
+    id = document('curlew1100').dig('beam', 'walls', 0, 'id')
+    enter "/beam/walls/#{id}/distance_m", '5'
+    find('summary', text: 'From a table').click
+    fill_in 'wall-table', with: "1;2;oops\n"
+    click_on 'Take these in'
+    assert_text 'The table can’t be taken as it is'
+    fill_in 'wall-table', with: Array.new(11) { |j| Array.new(21) { |i| (i - 10).abs + (j - 5).abs < 8 ? 50 - ((i - 10).abs * 4) - ((j - 5).abs * 3) : '' }.join(';') }.join("\n")
+    click_on 'Take these in'
+    assert_selector '[data-testid=wall-after]', text: '50.0 lx'
+    assert_selector '[data-testid=wall-after] path[data-level="20"]'
+    assert_text 'taken from their neighbours'
+  end
+
+  def test_photographs_laid_over_each_other_or_refused
+    visit '/job/wren125/checks'
+    { 'before' => photograph, 'after' => photograph(tags: Miser::Photographs::LOCKED.merge('Photo.ISOSpeedRatings' => '1600')), 'bad' => 'no picture', 'like' => photograph }
+      .each { |name, bytes| File.binwrite(File.join(@folder, "#{name}.jpg"), bytes) }
+    choose = ->(side, name) { attach_file "Photograph, #{side}", File.join(@folder, "#{name}.jpg"), make_visible: true }
+    choose['as it came in', 'before']
+    assert_selector '[data-testid=pictures]', text: 'ISO 400, 1/60 s, f/2.8'
+    choose['after the change', 'bad']
+    assert_selector '[data-testid=pictures] [role=alert]', text: 'not JPEG; set the camera to save JPEG'
+    choose['after the change', 'after']
+    assert_selector '[data-testid=pair-verdict]', text: 'given 2.0 stops more'
+    assert_no_selector '[data-testid=slider]'
+    choose['after the change', 'like']
+    assert_selector '[data-testid=pair-verdict]', text: 'Exposed alike'
+    assert_selector '[data-testid=slider] img', count: 2
+    find_by_id('picture-share').set('20')
+    assert_equal 64, page.evaluate_script("document.querySelector('[data-testid=slider] img').naturalWidth"), 'the picture itself is shown'
+    visit '/job/wren125/hand-over'
+    assert_text 'low beam, before: ISO 400'
   end
 end

@@ -3,7 +3,8 @@
 require_relative 'browser_test_case'
 
 class HeadlightScreenTest < Miser::BrowserTest
-  def test_measure_reject_the_bulb_choose_the_unit
+  # The work from the tape measure at the bucket to the sheet on the wall.
+  def test_measure_reject_the_bulb_choose_the_unit_record_the_beam_print_the_aim
     visit '/job/dunlin250/headlight'
     assert_selector '[data-testid=recommended]', text: 'Lantern 7 inch LED unit'
     find('[data-candidate=hb] button', text: 'Ember').click
@@ -20,8 +21,37 @@ class HeadlightScreenTest < Miser::BrowserTest
     assert_equal 'hu', saved.dig('headlight', 'chosen')
     assert(saved['order'].any? { |r| r['name'] == 'Lantern 7 inch LED unit' })
     assert_equal 'Lantern 7 inch LED unit', saved['choices'].find { |c| c['load_id'] == 'l1' }['part']['name']
+    record_the_beam
+    set_and_print_the_aim
     visit '/job/dunlin250/hand-over'
     assert_text 'for the headlight'
+    within '[data-testid=beam-lines]' do
+      assert_text 'Fitted: Lantern 7 inch LED unit, whole unit; an LED neither dries the bucket'
+      assert_text(/Low beam on the wall: before 10\d\d cd, 24\.\d lm, \d+ % above the cut-off; after .* More light where it is wanted/)
+      assert_text 'Beam aimed 1.0 % down, rider aboard, the cut-off 75 mm under the lamp at 7.50 m'
+    end
+  end
+
+  # The unit's wall in the place of the bulb's: low and wide, dark above the cut-off.
+  def record_the_beam
+    press('7')
+    find('[data-testid=wall-after]').click_on 'enter its readings'
+    find('summary', text: 'From a table').click
+    fill_in 'wall-table', with: "0.1 0.2 0.3 0.4 0.4 0.4 0.3 0.2 0.1\n0.5 0.9 1.4 2.1 2.4 2.1 1.4 0.9 0.5\n9 17 28 39 45 39 28 17 9\n7 12 19 25 28 25 19 12 7\n3 5 8 10 11 10 8 5 3\n"
+    click_on 'Take these in'
+    assert_selector '[data-testid=wall-after]', text: '45.0 lx'
+    assert_selector '[data-testid=sentence]', text: 'More light where it is wanted'
+    saved!
+  end
+
+  def set_and_print_the_aim
+    press('8')
+    find('[role=switch]', text: 'Set, and looked at').click
+    saved!
+    page.driver.browser.pdf(path: path = File.join(@folder, 'aim.pdf'), prefer_css_page_size: true)
+    text = IO.popen(['pdftotext', '-layout', path, '-'], &:read)
+    assert_match(/Dunlin 250/, text)
+    assert_match(/cut-off, rider aboard: 75 mm down/, text)
   end
 
   def test_what_is_not_measured_is_asked_for

@@ -1372,6 +1372,11 @@ export interface components {
                 source: string;
             }[];
             flashers: components["schemas"]["Named"][];
+            signal_defaults: {
+                flash_per_min: number;
+                wire_ohm: number;
+                feed_ohm: number;
+            };
             connectors: components["schemas"]["Named"][];
             cautions: {
                 [key: string]: string;

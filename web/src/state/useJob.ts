@@ -11,6 +11,12 @@ interface Kept {
   meant: Record<string, string>
 }
 
+interface Sent {
+  data?: JobView
+  error?: { message: string; current?: JobView }
+  response: Response
+}
+
 const RETRY_MS = 2500
 
 /**
@@ -244,27 +250,37 @@ export const useJob = defineStore('job', () => {
     }, RETRY_MS)
   }
 
-  async function act(what: 'undo' | 'redo' | 'system' | 'engine' | 'hand_over' | 'cure' | 'headlight', value?: string) {
-    if (!view.value || status.value === 'conflict') return
+  /**
+   * A larger act than an edit: what is typed goes first, then the call, with the revision it stands on.
+   * @returns whether it was done; where not, `message` says why
+   */
+  async function send(call: (revision: number) => Promise<Sent>): Promise<boolean> {
+    if (!view.value || status.value === 'conflict') return false
     if (queue.value.length > 0) await flush()
     try {
-      const { data, error, response } = await api.POST('/api/jobs/{id}/act', {
-        params: { path: { id: id.value } },
-        body: { act: what, revision: view.value.revision, value, ...looking() },
-      })
+      const { data, error, response } = await call(view.value.revision)
       if (data) {
-        drafts.value = {}
-        errors.value = {}
         show(data)
         status.value = 'saved'
         message.value = ''
-      } else if (response.status === 409 && error && 'current' in error) {
+      } else if (response.status === 409 && error && 'current' in error && error.current) {
         show(error.current)
         message.value = 'Somebody else changed this job meanwhile; here it is as it stands now. Try again.'
       } else message.value = error?.message ?? 'That did not work.'
+      keep()
+      return data !== undefined
     } catch {
       message.value = 'Miser does not answer; nothing was changed.'
+      return false
     }
+  }
+
+  async function act(what: 'undo' | 'redo' | 'system' | 'engine' | 'hand_over' | 'cure' | 'headlight', value?: string) {
+    const body = (revision: number) => ({ act: what, revision, value, ...looking() })
+    const done = await send((revision) => api.POST('/api/jobs/{id}/act', { params: { path: { id: id.value } }, body: body(revision) }))
+    if (!done) return
+    drafts.value = {}
+    errors.value = {}
     keep()
   }
 
@@ -309,6 +325,7 @@ export const useJob = defineStore('job', () => {
     set,
     type,
     act,
+    send,
     look,
     at,
     show,

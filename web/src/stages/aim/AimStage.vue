@@ -58,6 +58,7 @@ function print() {
             help="before a ball joint is popped"
           />
           <QuantityField at="/aim/thread_again_m" label="Again, in the other unit" unit="m" small :step="0.5" help="3/8 in works" />
+          <QuantityField at="/aim/thread_now_m" label="Exposed thread, now" unit="m" small :step="0.5" help="after refitting" />
         </div>
         <p v-for="s in aim.thread_slips" :key="s" class="font-semibold text-brick" role="alert">{{ s }}</p>
       </div>
@@ -96,6 +97,11 @@ function print() {
             <dd>
               <FigureValue :figure="aim.turns" why name="Turns" class="font-semibold" />
               <template v-if="aim.turns.value"> turns, to {{ aim.turns.value > 0 ? 'lower' : 'raise' }} the beam</template>
+            </dd>
+            <dt class="text-dim">back to the thread as found</dt>
+            <dd>
+              <FigureValue :figure="aim.restore" why name="Turns back" />
+              <template v-if="aim.restore.value"> turns, to {{ aim.restore.value > 0 ? 'lengthen' : 'shorten' }} it</template>
             </dd>
           </dl>
           <p class="mt-2 text-sm text-dim">By {{ aim.source }}. Then a short night ride, and look again.</p>

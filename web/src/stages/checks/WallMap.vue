@@ -1,60 +1,109 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { plain } from '../../ui/format'
+import { frameOf, luxText, WIDTH } from './frame'
 
-/** The wall as steps of light; two maps side by side share one scale. */
-const props = defineProps<{ wall: Schemas['WallView']; most: number; cutoff: number }>()
+/** The wall with its lines of equal light; maps side by side share their levels. */
+const props = defineProps<{
+  wall: Schemas['WallView']
+  /** The mark in hand, r2c5. */
+  mark?: string | null
+  /** Lines of another wall laid over it, dashed. */
+  over?: Schemas['WallContour'][]
+  floor?: number | null
+}>()
 const emit = defineEmits<{ pick: [cell: string] }>()
-const SCALE = 170
-const STEPS = [0.75, 0.5, 0.25, 0.1, 0.05, 0.02]
-const xs = computed(() => props.wall.xs)
-const ys = computed(() => props.wall.ys)
-const width = computed(() => (xs.value.at(-1)! - xs.value[0]) * SCALE)
-const cell = computed(() => ({
-  w: width.value / (xs.value.length - 1),
-  h: ((ys.value[0] - ys.value.at(-1)!) * SCALE) / (ys.value.length - 1),
-}))
-const height = computed(() => cell.value.h * ys.value.length)
-/** Shade by step, so that it reads as a contour map and works in grey. */
-function shade(lux: number) {
-  const step = STEPS.findIndex((s) => lux >= s * props.most)
-  return step < 0 ? 0.03 : 0.95 - (step / STEPS.length) * 0.85
-}
-const y = (metres: number) => (ys.value[0] - metres) * SCALE + cell.value.h / 2
+const frame = computed(() => frameOf(props.wall))
+const cut = computed(() => frame.value.y(props.wall.line_m ?? 0))
+const ground = computed(() => (props.floor === null || props.floor === undefined ? null : frame.value.y(props.floor)))
+const cell = computed(() => ({ w: WIDTH / (props.wall.xs.length - 1), h: frame.value.height / (props.wall.ys.length - 1) }))
+/** Beyond so many the marks would hide the light. */
+const dotted = computed(() => props.wall.xs.length <= 21)
+const PAD = 12
 </script>
 
 <template>
   <svg
-    :viewBox="`${-cell.w / 2} 0 ${width + cell.w} ${height}`"
+    :viewBox="`${-PAD} ${-PAD} ${WIDTH + 2 * PAD} ${frame.height + 2 * PAD}`"
     class="block w-full border border-line bg-leaf"
     role="img"
-    :aria-label="`${wall.beam} beam on the wall, ${wall.side}`"
+    :aria-label="`${wall.beam} beam on the wall, ${wall.side}: lines of equal light`"
   >
-    <g v-for="(row, j) in wall.lux" :key="j">
-      <g v-for="(lux, i) in row" :key="i" class="cursor-pointer" @click="emit('pick', `r${j}c${i}`)">
-        <rect
-          :x="i * cell.w - cell.w / 2"
-          :y="j * cell.h"
-          :width="cell.w + 0.5"
-          :height="cell.h + 0.5"
-          fill="var(--filament)"
-          :fill-opacity="shade(lux)"
+    <path
+      v-for="c in wall.contours"
+      :key="c.level"
+      :d="frame.path(c.rings)"
+      fill="var(--filament)"
+      fill-opacity="0.2"
+      fill-rule="evenodd"
+      stroke="var(--filament-line)"
+      stroke-width="1.5"
+      :data-level="c.level"
+    />
+    <path
+      v-for="c in over"
+      :key="`over-${c.level}`"
+      :d="frame.path(c.rings)"
+      fill="none"
+      stroke="var(--led-line)"
+      stroke-width="2.5"
+      stroke-dasharray="7 5"
+    />
+    <path :d="`M${WIDTH / 2} ${-PAD}V${frame.height + PAD}`" stroke="var(--edge)" stroke-width="1.5" stroke-dasharray="3 5" />
+    <path :d="`M${-PAD} ${cut}H${WIDTH + PAD}`" stroke="var(--brick)" stroke-width="3" stroke-dasharray="12 6" />
+    <template v-if="ground !== null && ground <= frame.height + PAD">
+      <path :d="`M${-PAD} ${ground}H${WIDTH + PAD}`" stroke="var(--ink)" stroke-width="4" />
+      <text :x="WIDTH" :y="ground - 6" text-anchor="end" font-size="16" fill="var(--ink)">floor</text>
+    </template>
+    <template v-if="dotted">
+      <template v-for="(row, j) in wall.read ?? []" :key="j">
+        <circle
+          v-for="(read, i) in row"
+          :key="i"
+          :cx="i * cell.w"
+          :cy="j * cell.h"
+          r="3"
+          :fill="read ? 'var(--ink)' : 'var(--leaf)'"
+          stroke="var(--ink)"
+          stroke-width="1"
+          opacity="0.7"
         />
-        <text
-          v-if="xs.length <= 15"
-          :x="i * cell.w"
-          :y="j * cell.h + cell.h / 2 + 5"
-          text-anchor="middle"
-          font-size="15"
-          class="num"
-          :fill="shade(lux) > 0.6 ? 'var(--block-ink)' : wall.read?.[j][i] ? 'var(--ink)' : 'var(--dim)'"
-        >
-          {{ wall.read?.[j][i] ? plain(lux, lux < 10 ? 1 : 0) : '·' }}
-        </text>
-      </g>
+      </template>
+    </template>
+    <text
+      v-for="n in frame.labels(wall.contours)"
+      :key="`n-${n.level}`"
+      :x="n.x"
+      :y="n.y"
+      text-anchor="middle"
+      font-size="16"
+      class="num"
+      fill="var(--ink)"
+      stroke="var(--leaf)"
+      stroke-width="4"
+      paint-order="stroke"
+    >
+      {{ luxText(n.level) }}
+    </text>
+    <g v-if="wall.figures" :transform="`translate(${frame.x(wall.figures.peak_x)} ${frame.y(wall.figures.peak_y)})`">
+      <path d="M-8 0H8M0 -8V8" stroke="var(--ink)" stroke-width="2.5" />
     </g>
-    <path :d="`M${-cell.w / 2} ${y(cutoff)}H${width + cell.w / 2}`" stroke="var(--brick)" stroke-width="3" stroke-dasharray="10 6" />
-    <path :d="`M${width / 2} 0V${height}`" stroke="var(--edge)" stroke-width="1.5" stroke-dasharray="3 5" />
+    <template v-for="(row, j) in wall.lux" :key="`pick-${j}`">
+      <rect
+        v-for="(lux, i) in row"
+        :key="i"
+        :x="(i - 0.5) * cell.w"
+        :y="(j - 0.5) * cell.h"
+        :width="cell.w"
+        :height="cell.h"
+        fill="transparent"
+        class="cursor-pointer"
+        :stroke="mark === `r${j}c${i}` ? 'var(--brass)' : 'none'"
+        stroke-width="4"
+        @click="emit('pick', `r${j}c${i}`)"
+      >
+        <title>{{ wall.read?.[j][i] ? `${luxText(lux)} lx` : 'not read' }}</title>
+      </rect>
+    </template>
   </svg>
 </template>

@@ -26,6 +26,19 @@ function say(metres: number | undefined) {
   return `${plain(l.value, units.units === 'us' ? 2 : 1)} ${l.unit}`
 }
 const chips = computed(() => [p.value.clock_deg, p.value.clock_deg === undefined ? undefined : p.value.clock_deg + 180])
+/** What is to spare, or wanting, at a place of the drawing. */
+function spare(rule: string) {
+  const clearance = props.findings.find((f) => f.rule === rule)?.clearance
+  if (clearance === null || clearance === undefined) return null
+  return {
+    text: `${say(Math.abs(clearance))} ${clearance < 0 ? 'wanting' : 'to spare'}`,
+    tone: clearance < 0 ? 'var(--brick)' : 'var(--moss)',
+  }
+}
+const behind = computed(() => spare('depth'))
+const ahead = computed(() => (bulb.value ? spare('before') : null))
+/** Room for a plug and its bend behind the part, m: drawn as the rule has it. */
+const PLUG_M = 0.01
 const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)')
 </script>
 
@@ -49,6 +62,27 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
       <template v-if="h.depth_m">
         <path :d="`M${PLANE + h.depth_m * SCALE} 60V240`" stroke="var(--edge)" stroke-width="4" />
         <text :x="PLANE + h.depth_m * SCALE + 6" y="74" font-size="16" fill="var(--dim)">bucket {{ say(h.depth_m) }}</text>
+      </template>
+      <template v-if="bulb && h.before_room_m">
+        <path :d="`M${PLANE - h.before_room_m * SCALE} 112V188`" stroke="var(--edge)" stroke-width="4" />
+        <text :x="PLANE - h.before_room_m * SCALE" y="106" text-anchor="middle" font-size="16" :fill="ahead?.tone ?? 'var(--dim)'">
+          shade {{ say(h.before_room_m) }}{{ ahead ? `, ${ahead.text}` : '' }}
+        </text>
+      </template>
+      <template v-if="p.behind_m">
+        <rect
+          :x="PLANE + p.behind_m * SCALE"
+          :y="MIDDLE - 20"
+          :width="PLUG_M * SCALE"
+          height="40"
+          fill="none"
+          stroke="var(--dim)"
+          stroke-width="1.5"
+          stroke-dasharray="4 4"
+        />
+        <text :x="PLANE + 10" :y="MIDDLE + ((p.body_m ?? 0.036) / 2) * SCALE + 24" font-size="16" :fill="behind?.tone ?? 'var(--dim)'">
+          plug{{ behind ? `, ${behind.text}` : '' }}
+        </text>
       </template>
       <rect
         v-if="p.behind_m"

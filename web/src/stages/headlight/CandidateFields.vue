@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import type { Schemas } from '../../api/client'
+import { computed, ref } from 'vue'
+import { api, type Schemas } from '../../api/client'
+import { useJob } from '../../state/useJob'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
@@ -7,7 +9,25 @@ import YesNo from '../../ui/YesNo.vue'
 import { CAPS, CONNECTORS, KINDS, MARKS, POLARITIES, SIZES } from './words'
 
 /** What is measured, or printed on the box, of one part. */
-defineProps<{ at: string; part: Schemas['job_candidate'] }>()
+const props = defineProps<{ at: string; part: Schemas['job_candidate'] }>()
+const job = useJob()
+const failed = ref('')
+const files = computed(() => (job.document?.beam?.photometry ?? []).map((f) => ({ key: f.id, label: f.name })))
+
+async function photometry(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  const text = await file.text()
+  input.value = '' // The same file, mended, can be chosen again.
+  const done = await job.send((revision) =>
+    api.POST('/api/jobs/{id}/photometry', {
+      params: { path: { id: job.id } },
+      body: { text, name: file.name.slice(0, 120), part: props.part.id, revision },
+    }),
+  )
+  failed.value = done ? '' : job.message
+}
 </script>
 
 <template>
@@ -39,11 +59,20 @@ defineProps<{ at: string; part: Schemas['job_candidate'] }>()
       <QuantityField :at="`${at}/ring_from`" label="With ring from" unit="" />
       <QuantityField :at="`${at}/ring_to`" label="to" unit="" />
     </template>
+    <YesNo :at="`${at}/sealed`" label="sealed against water" />
     <YesNo :at="`${at}/heated_lens`" label="heated lens" />
     <PickField :at="`${at}/marks`" label="Approval marks" :options="MARKS" none="not known" />
     <QuantityField :at="`${at}/amps`" label="Draws, dipped" unit="A" :step="0.05" />
     <QuantityField :at="`${at}/amps_v`" label="at" unit="V" placeholder="13.5" />
     <QuantityField :at="`${at}/lumens`" label="Lumens, dipped" unit="lm" :step="50" />
     <QuantityField :at="`${at}/price_cents`" label="Price" unit="" cents />
+    <div>
+      <PickField v-if="files.length" :at="`${at}/photometry`" label="Photometry" :options="files" none="none" />
+      <label class="btn mt-1">
+        Add its LM-63 file
+        <input type="file" accept=".ies,.txt" class="sr-only" :aria-label="`Photometry of ${part.name}`" @change="photometry" />
+      </label>
+      <span class="block text-sm text-brick" role="alert">{{ failed }}</span>
+    </div>
   </div>
 </template>

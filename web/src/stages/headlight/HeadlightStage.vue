@@ -6,15 +6,18 @@ import Caution from '../../ui/Caution.vue'
 import { money, plain } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
+import YesNo from '../../ui/YesNo.vue'
+import CapsTable from './CapsTable.vue'
 import BucketDrawing from './BucketDrawing.vue'
 import CandidateFields from './CandidateFields.vue'
-import { CAPS, CONNECTORS, POLARITIES, RETENTIONS, SIZES, VERDICTS } from './words'
+import { CAPS, CONNECTORS, MARKS, POLARITIES, RETENTIONS, SIZES, VERDICTS } from './words'
 
 const job = useJob()
 const view = shallowRef<Schemas['HeadlightView'] | null>(null)
 const failed = ref('')
 const picked = ref<string | null>(null)
 const housing = computed(() => job.document?.headlight?.housing ?? {})
+const MARK_LABELS = Object.fromEntries(MARKS.map((m) => [m.key, m.label]))
 const parts = computed(() => job.document?.headlight?.candidates ?? [])
 const shown = computed(() => view.value?.candidates.find((c) => c.id === picked.value) ?? view.value?.candidates[0])
 const part = computed(() => parts.value.find((p) => p.id === shown.value?.id))
@@ -51,7 +54,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
     <Caution of="law" class="mb-3" />
     <p v-if="failed" class="mb-3 text-brick" role="alert">{{ failed }}</p>
     <p v-if="best" class="mb-3 border-l-4 border-moss bg-moss-soft p-3" data-testid="recommended">
-      <b>{{ best.name }}</b>, {{ best.school }}. {{ best.reasons.join('; ') }}
+      <b>{{ best.name }}</b>, {{ best.school }}. {{ best.reasons.join('; ') }}.
     </p>
     <div v-if="view?.candidates.length" class="overflow-x-auto">
       <table class="sheet mb-4 w-full">
@@ -74,7 +77,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
               <button type="button" class="min-h-11 text-left font-semibold underline underline-offset-4" @click="picked = c.id">
                 {{ c.name }}
               </button>
-              <span class="block text-sm text-dim">{{ c.school }}</span>
+              <span class="block text-sm text-dim">{{ c.school }}{{ c.marks ? `, marks: ${MARK_LABELS[c.marks]}` : '' }}</span>
             </td>
             <td class="font-semibold" :class="VERDICTS[c.verdict].tone">{{ VERDICTS[c.verdict].label }}</td>
             <td class="r num whitespace-nowrap">{{ c.amps === null ? '–' : `${plain(c.amps, 2)} A` }}</td>
@@ -136,6 +139,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
         <QuantityField at="/headlight/housing/hole_m" label="Hole" unit="m" small :step="0.1" />
         <QuantityField at="/headlight/housing/ring_gap_m" label="Gap of the retaining ring" unit="m" small :step="0.1" />
         <QuantityField at="/headlight/housing/depth_m" label="Depth behind the plane" unit="m" small :step="1" />
+        <QuantityField at="/headlight/housing/before_room_m" label="Plane to shade or lens" unit="m" small :step="0.5" />
         <QuantityField at="/headlight/housing/lock_room_m" label="Room behind at both locks" unit="m" small :step="1" />
         <QuantityField at="/headlight/housing/boot_m" label="Opening of the rubber boot" unit="m" small :step="0.5" />
         <QuantityField at="/headlight/housing/driver_room_m" label="Room for a driver box" unit="m" small :step="1" />
@@ -148,7 +152,9 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
           :step="0.1"
           help="empty: from the cap"
         />
+        <YesNo at="/headlight/housing/wet" label="ridden in snow or wet" :fallback="job.document?.machine.kind === 'snowmobile'" />
       </div>
     </section>
+    <CapsTable class="mt-4" />
   </div>
 </template>

@@ -5,7 +5,7 @@ export const KINDS = named([
   ['unit', 'whole unit'],
   ['projector', 'projector unit'],
 ])
-export const CAPS = ['H4', 'HS1', 'H7', 'H11', 'HB3', 'HB4', 'H1', 'H3', 'S2'].map((key) => ({ key, label: key }))
+export const CAPS = ['H4', 'HS1', 'H7', 'H11', 'HB3', 'HB4', 'H27W/1', 'H1', 'H3', 'S2'].map((key) => ({ key, label: key }))
 export const SIZES = named([
   ['7in', '7 in round'],
   ['5.75in', '5¾ in round'],

@@ -15,6 +15,7 @@ import { useSignals, type Command } from './useSignals'
 
 const job = useJob()
 const reference = useReference()
+const defaults = computed(() => reference.tables?.signal_defaults)
 const { view, failed, busy, volts, lights, faults } = useSignals()
 const command = ref<Command>('left')
 const shown = ref<'both' | 'before' | 'after'>('both')
@@ -101,9 +102,27 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
         <PickField at="/signals/plug" label="Its plug, pin by pin" :options="PLUGS" none="as usual" />
         <QuantityField at="/signals/fuse_a" label="Fuse" unit="A" :step="1" />
         <QuantityField at="/signals/running_w" label="Running filament, front bulbs" unit="W" :step="1" help="empty: none" />
-        <QuantityField at="/checks/before/flash_per_min" label="Rate as it came in" unit="/min" :step="1" help="empty: 85 is assumed" />
-        <QuantityField at="/signals/wire_ohm" label="Wire and joints to a lamp" unit="Ω" :step="0.05" help="empty: 0.08" />
-        <QuantityField at="/signals/feed_ohm" label="Wire and joints to the flasher" unit="Ω" :step="0.05" help="empty: 0.05" />
+        <QuantityField
+          at="/checks/before/flash_per_min"
+          label="Rate as it came in"
+          unit="/min"
+          :step="1"
+          :help="`empty: ${defaults?.flash_per_min ?? ''} is assumed`"
+        />
+        <QuantityField
+          at="/signals/wire_ohm"
+          label="Wire and joints to a lamp"
+          unit="Ω"
+          :step="0.05"
+          :help="`empty: ${defaults?.wire_ohm ?? ''}`"
+        />
+        <QuantityField
+          at="/signals/feed_ohm"
+          label="Wire and joints to the flasher"
+          unit="Ω"
+          :step="0.05"
+          :help="`empty: ${defaults?.feed_ohm ?? ''}`"
+        />
         <TextField v-for="c in COLOURS" :key="c.key" :at="`/signals/colours/${c.key}`" :label="c.label" />
       </section>
       <p class="mt-1 text-sm text-dim">Colours mean nothing across makers: prove each wire with the meter.</p>

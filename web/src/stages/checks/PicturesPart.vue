@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, type Schemas } from '../../api/client'
+import { useJob } from '../../state/useJob'
+
+/** A photograph before and one after: laid over each other only where both were exposed alike. */
+const props = defineProps<{ beam: 'low' | 'high'; pair?: Schemas['PicturePair'] }>()
+const job = useJob()
+const SIDES = [
+  { key: 'before', label: 'As it came in' },
+  { key: 'after', label: 'After the change' },
+] as const
+const share = ref(50)
+const busy = ref<string | null>(null)
+const failed = ref('')
+const shown = computed(() => SIDES.map((s) => ({ ...s, picture: props.pair?.[s.key] ?? null })))
+const address = (id: string) => `/api/jobs/${job.id}/attachments/${id}`
+
+async function take(event: Event, side: 'before' | 'after') {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  busy.value = side
+  failed.value = ''
+  const done = await job.send((revision) =>
+    api.POST('/api/jobs/{id}/photographs', {
+      params: { path: { id: job.id }, query: { beam: props.beam, side, revision, name: file.name.slice(0, 120) } },
+      headers: { 'Content-Type': 'image/jpeg' },
+      // The file itself is the body; the contract knows it as text.
+      body: file as unknown as string,
+      bodySerializer: (body: unknown) => body as File,
+    }),
+  )
+  input.value = '' // The same file, taken again, can be chosen again.
+  busy.value = null
+  if (!done) failed.value = job.message
+}
+</script>
+
+<template>
+  <section class="mt-6" aria-labelledby="pictures-head" data-testid="pictures">
+    <h3 id="pictures-head" class="mb-1 text-lg">Photographs</h3>
+    <p class="mb-2 text-dim">
+      One before, one after, from one spot, exposure locked. A camera left to itself corrects itself. JPEG, up to 15 MB; where it was taken
+      is not kept.
+    </p>
+    <p v-if="failed" class="mb-2 text-brick" role="alert">{{ failed }}</p>
+    <p
+      v-if="pair?.words"
+      class="mb-2 border-l-4 p-3 font-semibold"
+      :class="pair.comparable ? 'border-moss bg-moss-soft' : 'border-brick bg-brick-soft'"
+      data-testid="pair-verdict"
+    >
+      {{ pair.words }} <span v-for="n in pair.notes" :key="n" class="block font-normal">{{ n }}</span>
+    </p>
+    <figure v-if="pair?.comparable && pair.before && pair.after" class="mb-3 max-w-3xl" data-testid="slider">
+      <div class="relative overflow-hidden border border-line">
+        <img :src="address(pair.after.id)" alt="After the change" class="block w-full" />
+        <img
+          :src="address(pair.before.id)"
+          alt="As it came in"
+          class="absolute inset-0 h-full w-full object-cover"
+          :style="{ clipPath: `inset(0 ${100 - share}% 0 0)` }"
+        />
+        <div class="pointer-events-none absolute inset-y-0 w-1 bg-brass" :style="{ left: `calc(${share}% - 2px)` }" />
+      </div>
+      <label for="picture-share" class="flex items-center gap-3 py-2">
+        <span>before</span>
+        <input id="picture-share" v-model.number="share" type="range" min="0" max="100" class="h-11 flex-1 accent-brass" />
+        <span>after</span>
+      </label>
+    </figure>
+    <div class="grid gap-4 min-[700px]:grid-cols-2">
+      <div v-for="s in shown" :key="s.key">
+        <h4 class="font-semibold">{{ s.label }}</h4>
+        <img
+          v-if="s.picture && !pair?.comparable"
+          :src="address(s.picture.id)"
+          :alt="s.label"
+          class="mb-1 block w-full border border-line"
+        />
+        <p v-if="s.picture" class="num mb-1 text-sm">
+          {{ s.picture.exposure || 'does not say how it was exposed'
+          }}<span v-if="s.picture.taken" class="text-dim">, {{ s.picture.taken.replace('T', ' ') }}</span>
+        </p>
+        <div class="flex flex-wrap gap-2">
+          <label class="btn" :class="busy === s.key ? 'text-dim' : ''">
+            {{ busy === s.key ? 'Taking it in…' : s.picture ? 'Another photograph' : 'Choose a photograph' }}
+            <input
+              type="file"
+              accept="image/jpeg"
+              class="sr-only"
+              :aria-label="`Photograph, ${s.label.toLowerCase()}`"
+              :disabled="busy !== null"
+              @change="take($event, s.key)"
+            />
+          </label>
+          <button v-if="s.picture" type="button" class="btn" @click="job.edit([{ op: 'remove', at: `/beam/photographs/${s.picture.id}` }])">
+            Remove
+          </button>
+        </div>
+      </div>
+    </div>
+  </section>
+</template>
