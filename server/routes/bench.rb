@@ -114,8 +114,10 @@ module Miser
           document = app.found(app.settings.jobs.find(body['job'])).document
           entered = app.found((document.dig('beam', 'walls') || []).find { |w| w['id'] == body['wall'] }, 'wall')
           wall = Beam::Wall.new(entered)
-          run = Instruments::WallRun.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], wall: body['wall'] }, light: address(app, body['light']),
-                                         marks: wall.marks(from: body['from']), beam: StandIns::Likeness.beam(lumens(document, entered['side']), wall.distance), every: [body['every_s'] || 0.2, FASTEST_S].max, pace: body['pace'] || 1.0)
+          run = Instruments::WallRun.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], wall: body['wall'] },
+                                         light: address(app, body['light']), marks: wall.marks(from: body['from']),
+                                         beam: StandIns::Likeness.beam(lumens(document, entered['side']), wall.distance),
+                                         every: [body['every_s'] || 0.2, FASTEST_S].max, pace: body['pace'] || 1.0)
           app.settings.runs.start(run)
         rescue ArgumentError => e
           raise Refusal.new(422, "The #{e.message}.", kept: 'Enter it, and the marks can be read.')
