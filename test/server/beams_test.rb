@@ -42,7 +42,7 @@ class BeamsTest < Miser::Test
     assert_match(/the same peak, the same light on the wall/, view['predicted']['beside'])
     edit({ op: 'set', at: '/beam/predicted/distance_m', value: '10 m' }, { op: 'set', at: '/beam/predicted/height_m', value: '0.8 m' })
     farther = call(:get, '/api/jobs/dunlin250/beam')['predicted']
-    assert_within 0.08, measured['peak_lux'] / 4, farther['wall']['figures']['peak_lux']
+    assert_within 0.15, measured['peak_lux'] / 4, farther['wall']['figures']['peak_lux'], 'a quarter; its marks lie at other angles'
     assert_in_delta(-0.8, farther['floor_m'])
     assert_nil farther['beside'], 'another distance is no comparison'
     call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'unit.ies', part: 'hu', revision: job['revision'] })
