@@ -123,8 +123,11 @@ module Miser
       # @return [Float] lm, one standard uncertainty: the unread cells' and the meter's
       def lumens_sigma
         unread = integrate { |_, _, j, i| lux(j, i) ? 0.0 : 1.0 }
-        Math.hypot(unread * UNREAD, lumens * (@phone ? PHONE : METER))
+        Math.hypot(unread * UNREAD, lumens * meter_sigma)
       end
+
+      # @return [Float] share that the meter may be off, alike in every mark
+      def meter_sigma = @phone ? PHONE : METER
 
       # Share of the light above a line: glare.
       # @param line [Float] m from the axis, up

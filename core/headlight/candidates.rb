@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../draw/driver'
+require_relative '../figure'
 require_relative 'fit_rules'
 
 module Miser
@@ -8,8 +9,10 @@ module Miser
     # The parts thought of for one headlamp, each school beside the others.
     class Candidates
       # @!attribute verdict [String] fits, work, no, unknown @!attribute findings [Array]
-      # @!attribute amps [Float, nil] at running volts @!attribute loose [String] risk of working loose
-      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps, :lumens, :minutes, :cents, :extra_parts, :marks, :loose, :pattern, :reasons, :document, keyword_init: true)
+      # @!attribute amps [Float, nil] at running volts @!attribute amps_figure [Figure] the same, with its working @!attribute loose [String] risk of working loose
+      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :minutes, :cents, :extra_parts, :marks, :loose, :pattern, :reasons, :document, keyword_init: true) do
+        def amps = amps_figure.value
+      end
 
       SCHOOLS = { 'unit' => 0, 'projector' => 1, 'bulb' => 2 }.freeze
       LABELS = { 'bulb' => 'bulb in the old reflector', 'unit' => 'whole unit', 'projector' => 'projector unit' }.freeze
@@ -45,14 +48,24 @@ module Miser
         # Marks are a matter of law and hold nobody back from measuring.
         verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
         extra = findings.filter_map(&:part)
-        Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps: running_amps(part), lumens: part['lumens'],
+        Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps_figure: running_amps(part), lumens: part['lumens'],
                    minutes: MINUTES.fetch(part['kind']) + findings.sum { |f| f.minutes.to_f }, cents: (part['price_cents'] || 0) + extra.sum { |p| p[:cents] }, extra_parts: extra,
                    marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings),
                    document: { 'amps_v' => STATED_V }.merge(part))
       end
 
       # A driver holds its watts: fewer volts, more amps.
-      def running_amps(part) = part['amps'] && Draw::Driver.new(volts: part['amps_v'] || STATED_V, amps: part['amps']).current(@volts)
+      # @return [Figure]
+      def running_amps(part)
+        return Figure.unknown('A', 'enter what it draws') unless part['amps']
+
+        stated = part['amps_v'] || STATED_V
+        Figure.new(Draw::Driver.new(volts: stated, amps: part['amps']).current(@volts), 'A', assumed: part['amps_v'].nil?) do
+          rows = [['Draw as stated', part['amps'], 'A', 'maker'], ['at', stated, 'V', part['amps_v'] ? 'maker' : 'assumed'], ['Running volts', @volts, 'V', 'the machine’s budget']]
+          Working.new(title: "#{part['name']} at running volts", formula: 'I = P / V', inputs: rows.map { |n, v, u, o| Input.new(name: n, value: v, unit: u, origin: o) },
+                      source: 'a switching driver holds its watts', notes: [])
+        end
+      end
 
       def loose(kind)
         return 'low' unless kind == 'bulb'

@@ -20,7 +20,7 @@ VIEWS = {
   'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]], 'working' => ['/job/dunlin250/budget', 'light', [1280, 800]],
   'signals' => ['/job/dunlin250/signals', 'light', [1280, 1000]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
   'headlight' => ['/job/dunlin250/headlight', 'light', [1280, 1100]],
-  'checks' => ['/job/dunlin250/checks', 'light', [1280, 900]],
+  'checks' => ['/job/bracken420/checks', 'light', [1280, 900]], 'photographs' => ['/job/dunlin250/checks', 'dark', [1280, 2450]],
   'aim' => ['/job/dunlin250/aim', 'light', [1280, 800]],
   'meter' => ['/job/bracken420/readings/l2', 'dark', [1280, 1000]], 'baseline' => ['/job/dunlin250/readings?view=baseline', 'light', [1280, 1000]]
 }.freeze

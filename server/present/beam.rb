@@ -24,7 +24,7 @@ module Miser
         beams = %w[low high]
         { cutoff_m: line, levels: levels, walls: walls.map { |w, wall| wall_view(w, wall, line_at(wall, walls, line), levels) },
           comparisons: beams.filter_map { |b| comparison(walls, b, line) }, pictures: beams.filter_map { |b| pictures(entered, b) },
-          predicted: foretold && predicted(document, foretold, shelf, line, levels) }
+          predicted: foretold && predicted(document, foretold, shelf, walls, line, levels) }
       end
 
       # @return [Beam::Wall, String] or why there is none
@@ -40,7 +40,7 @@ module Miser
       # The cut-off belongs to the wall read after; nearer or farther it lies in the same direction.
       def line_at(wall, walls, line)
         reference = walls.map(&:last).reverse.find { |w| w.is_a?(Beam::Wall) }
-        wall.is_a?(Beam::Wall) ? line * wall.distance / reference.distance : line
+        wall.is_a?(Beam::Wall) && reference ? line * wall.distance / reference.distance : line
       end
 
       def wall_view(document, wall, line, levels)
@@ -48,7 +48,7 @@ module Miser
         return base if wall.is_a?(String)
 
         base.merge(drawn(wall, levels), line_m: line, read: Array.new(wall.rows) { |j| Array.new(wall.columns) { |i| !wall.lux(j, i).nil? } },
-                                        figures: wall_figures(wall, line).merge(relative: document['phone'] == true))
+                                        figures: wall_figures(document['id'], wall, line).merge(relative: document['phone'] == true))
       end
 
       def drawn(wall, levels)
@@ -61,14 +61,25 @@ module Miser
         levels.map { |level| { level: level, rings: lines.rings(level).map { |ring| ring.map { |point| point.map { |v| v.round(4) } } } } }.reject { |c| c[:rings].empty? }
       end
 
-      def wall_figures(wall, line)
+      def wall_figures(id, wall, line)
         peak = wall.peak
-        half = wall.extent(0.5)
-        tenth = wall.extent(0.1)
-        share = wall.share_above(line)
-        { peak_lux: peak[:lux], peak_cd: peak[:candela], peak_x: peak[:x], peak_y: peak[:y], peak_row: peak[:row], peak_column: peak[:column], centroid_x: wall.centroid[0],
-          centroid_y: wall.centroid[1], half_w: half[0], half_h: half[1], tenth_w: tenth[0], tenth_h: tenth[1], lumens: wall.lumens, lumens_sigma: wall.lumens_sigma, glare: share,
-          glaring: share > Beam::Wall::GLARE, missing: wall.missing }
+        figures = Beam::WallFigures.new(wall, line)
+        Beam::WallFigures::NAMES.to_h { |name| [name, figure(figures.public_send(name), "beam/#{id}/#{name}")] }
+                                .merge(peak_lux: peak[:lux], peak_x: peak[:x], peak_y: peak[:y], peak_row: peak[:row], peak_column: peak[:column], glaring: wall.share_above(line) > Beam::Wall::GLARE,
+                                       missing: wall.missing)
+      end
+
+      # A figure of a wall by the id it carries on screen.
+      # @return [Figure, nil]
+      def beam_figure(document, wall_id, name, shelf)
+        return unless Beam::WallFigures::NAMES.include?(name&.to_sym)
+
+        line = -(document.dig('beam', 'cutoff_m') || 0.0)
+        walls = (document.dig('beam', 'walls') || []).map { |w| [w, wall_of(w)] }
+        wall = wall_id == 'predicted' ? foretold(document, walls, shelf)&.wall : walls.find { |w, _| w['id'] == wall_id }&.last
+        return unless wall.is_a?(Beam::Wall) && wall.lit?
+
+        Beam::WallFigures.new(wall, line_at(wall, walls, line)).public_send(name)
       end
 
       # The photometry file looked at, on its wall.
@@ -80,13 +91,13 @@ module Miser
         Beam::Foretold.new(photometry, asked: asked, aim: Beam::Aim.new(document['aim'] || {}).school.target, height: document.dig('aim', 'lamp_height_m'), measured: measured)
       end
 
-      def predicted(document, foretold, shelf, line, levels)
+      def predicted(document, foretold, shelf, walls, line, levels)
         id = document.dig('beam', 'predicted', 'file')
         photometry = shelf.call(id)
         wall = foretold.wall.lit? ? foretold.wall : 'None of its light falls on this wall.'
         { id: id, name: (document.dig('beam', 'photometry') || []).find { |f| f['id'] == id }&.fetch('name'), type: photometry.type, table_peak_cd: photometry.peak, watts: photometry.watts,
           lumens: photometry.lumens, down: foretold.down, floor_m: foretold.floor, distance_m: foretold.frame['distance_m'], table: table(photometry),
-          wall: wall_view({ 'id' => 'predicted', 'beam' => 'low', 'side' => 'after' }, wall, line, levels), beside: foretold.beside(line) }
+          wall: wall_view({ 'id' => 'predicted', 'beam' => 'low', 'side' => 'after' }, wall, line_at(wall, walls, line), levels), beside: foretold.beside(line) }
       end
 
       # Candela by angle, thinned evenly where the table is larger than a screen.

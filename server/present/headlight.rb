@@ -32,7 +32,7 @@ module Miser
       def headlight(document, shelf)
         list = candidates(document, shelf)
         { recommended: list.recommended&.id, chosen: document.dig('headlight', 'chosen'),
-          candidates: list.all.map { |j| j.to_h.except(:document).merge(school: Headlight::Candidates::LABELS.fetch(j.kind), findings: j.findings.map(&:to_h)) } }
+          candidates: list.all.map { |j| j.to_h.except(:document, :amps_figure).merge(amps: figure(j.amps_figure, "headlight/#{j.id}/amps"), school: Headlight::Candidates::LABELS.fetch(j.kind), findings: j.findings.map(&:to_h)) } }
       end
     end
   end

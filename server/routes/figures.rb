@@ -10,7 +10,7 @@ module Miser
         def self.registered(app)
           app.get('/api/jobs/:id/working') do
             saved = found(settings.jobs.find(params['id']))
-            answer(200, Present.working(found(Figures.figure(saved.document, params['figure'].to_s), 'figure')))
+            answer(200, Present.working(found(Figures.figure(saved.document, params['figure'].to_s, Beams.shelf(self, saved.document)), 'figure')))
           end
 
           app.get('/api/jobs/:id/options') do
@@ -21,11 +21,14 @@ module Miser
         end
 
         # By the id it carries on screen.
-        def self.figure(document, id)
-          kind, name = id.split('/')
-          return Budget::Budget.new(document).figure(id) unless kind == 'aim'
-
-          Present::AIM_FIGURES.include?(name&.to_sym) ? Beam::Aim.new(document['aim'] || {}).public_send(name) : nil
+        def self.figure(document, id, shelf)
+          kind, name, of = id.split('/')
+          case kind
+          when 'aim' then Present::AIM_FIGURES.include?(name&.to_sym) ? Beam::Aim.new(document['aim'] || {}).public_send(name) : nil
+          when 'beam' then Present.beam_figure(document, name, of, shelf)
+          when 'headlight' then Present.candidates(document, shelf).all.find { |c| c.id == name }&.amps_figure
+          else Budget::Budget.new(document).figure(id)
+          end
         end
 
         # Every part on the shelf tried in the lamp's place, those of its base first.

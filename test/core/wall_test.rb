@@ -5,6 +5,7 @@ require_relative '../../core/beam/comparison'
 require_relative '../../core/beam/contour'
 require_relative '../../core/beam/picture_pair'
 require_relative '../../core/beam/steady'
+require_relative '../../core/beam/wall_figures'
 
 class WallTest < Miser::Test
   Wall = Miser::Beam::Wall
@@ -67,6 +68,17 @@ class WallTest < Miser::Test
     refute_predicate empty, :any?
     assert_nil empty.peak
     assert_match(/distance is not entered/, assert_raises(ArgumentError) { Wall.new({}) }.message)
+  end
+
+  def test_every_figure_has_its_working
+    figures = Miser::Beam::WallFigures.new(wall(skip: ->(j, i) { (i + j).odd? }, &bell(0.8, 0.4)), 0.1)
+    Miser::Beam::WallFigures::NAMES.each do |name|
+      figure = figures.public_send(name)
+      assert_predicate figure, :known?
+      assert(figure.working.inputs.all? { |i| i.value && i.origin }, name)
+      refute_empty figure.working.source
+    end
+    assert_match(/3 % of the meter/, figures.lumens.working.notes.first)
   end
 
   # A line between two marks cuts the strip where it is: of a uniform wall a third lies above a third.

@@ -26,7 +26,8 @@ class BeamsTest < Miser::Test
     assert_equal 'hu', chosen['document']['headlight']['chosen']
     call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'nothing', revision: chosen['revision'] })
     assert_equal 422, last_response.status
-    call(:get, '/api/jobs/dunlin250/working?figure=aim/drop')
+    %w[aim/drop beam/wa/lumens beam/predicted/glare headlight/hu/amps].each { |id| call(:get, "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(200, last_response.status, id) }
+    %w[beam/wa/send beam/none/lumens headlight/none/amps].each { |id| call(:get, "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(404, last_response.status, id) }
     call(:get, '/api/jobs/dunlin250/working?figure=aim/system')
     assert_equal 404, last_response.status
   end
@@ -50,7 +51,7 @@ class BeamsTest < Miser::Test
     assert_match(/m at half of \d+ lx at 5 m, \d+ % above the cut-off/, pattern)
     ['', 'x', 'IESNA:LM-63-2002', "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each { |bad| call(:post, '/api/jobs/dunlin250/photometry', { text: bad, name: 'x', revision: job['revision'] }) && assert_equal(422, last_response.status) }
     undone = call(:post, '/api/jobs/dunlin250/act', { act: 'undo', revision: job['revision'] })
-    assert_equal 1, undone['document']['beam']['photometry'].size
+    assert_equal 2, undone['document']['beam']['photometry'].size, 'the demo’s own and the first of these'
   end
 
   def test_a_pair_of_photographs_and_why_it_is_refused

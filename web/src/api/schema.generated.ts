@@ -903,21 +903,19 @@ export interface components {
         };
         WallFigures: {
             peak_lux: number;
-            peak_cd: number;
             peak_x: number;
             peak_y: number;
             peak_row: number;
             peak_column: number;
-            centroid_x: number;
-            centroid_y: number;
-            half_w: number;
-            half_h: number;
-            tenth_w: number;
-            tenth_h: number;
-            lumens: number;
-            lumens_sigma: number;
-            /** @description share of the light above the cut-off */
-            glare: number;
+            candela: components["schemas"]["Figure"];
+            lumens: components["schemas"]["Figure"];
+            glare: components["schemas"]["Figure"];
+            half_w: components["schemas"]["Figure"];
+            half_h: components["schemas"]["Figure"];
+            tenth_w: components["schemas"]["Figure"];
+            tenth_h: components["schemas"]["Figure"];
+            centroid_x: components["schemas"]["Figure"];
+            centroid_y: components["schemas"]["Figure"];
             glaring: boolean;
             missing: number;
             relative: boolean;
@@ -1033,7 +1031,7 @@ export interface components {
                 /** @enum {unknown} */
                 verdict: "fits" | "work" | "no" | "unknown";
                 findings: components["schemas"]["FitFinding"][];
-                amps: number | null;
+                amps: components["schemas"]["Figure"];
                 lumens: number | null;
                 minutes: number;
                 cents: number;

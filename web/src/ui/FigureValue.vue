@@ -13,6 +13,8 @@ const props = defineProps<{
   sign?: boolean
   bare?: boolean
   percent?: boolean
+  /** Decimals of a percentage. */
+  places?: number
   why?: boolean
 }>()
 const working = useWorking()
@@ -22,7 +24,7 @@ const known = computed(() => props.figure.value !== null && props.figure.value !
 const shown = computed(() => {
   const value = props.figure.value as number
   if (props.figure.unit === 'h') return span(value)
-  if (props.percent) return { value: plain(value * 100, 2), unit: '%' }
+  if (props.percent) return { value: plain(value * 100, props.places ?? 2), unit: '%' }
   if (props.figure.unit === 'm') {
     const length = units.length(value)
     return { value: plain(length.value, length.digits), unit: length.unit }

@@ -1,36 +1,53 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { useUnits } from '../../state/useUnits'
+import FigureValue from '../../ui/FigureValue.vue'
 import { plain } from '../../ui/format'
 
-defineProps<{ figures: Schemas['WallFigures'] }>()
-const units = useUnits()
-function say(metres: number) {
-  const l = units.length(metres)
-  return `${plain(l.value, l.digits)} ${l.unit}`
-}
+const props = defineProps<{ figures: Schemas['WallFigures'] }>()
+/** A place is said by its side, not by a sign. */
+const places = computed(() =>
+  (
+    [
+      ['centroid_x', 'left', 'right'],
+      ['centroid_y', 'down', 'up'],
+    ] as const
+  ).map(([key, below, above]) => {
+    const figure = props.figures[key]
+    return { key, figure: { ...figure, value: Math.abs(figure.value ?? 0) }, side: (figure.value ?? 0) < 0 ? below : above }
+  }),
+)
 </script>
 
 <template>
   <dl class="mt-2 grid grid-cols-[auto_1fr] gap-x-4">
     <dt class="text-dim">peak</dt>
-    <dd class="num">{{ plain(figures.peak_lux, 1) }} lx, {{ plain(figures.peak_cd, 0) }} cd</dd>
-    <dt class="text-dim">on the wall</dt>
-    <dd class="num">
-      {{ plain(figures.lumens, 1) }} ± {{ plain(figures.lumens_sigma, 1) }} lm<template v-if="figures.relative">, relative</template>
+    <dd>
+      <span class="num">{{ plain(figures.peak_lux, 1) }}</span> lx, <FigureValue :figure="figures.candela" name="Candela" />
     </dd>
+    <dt class="text-dim">on the wall</dt>
+    <dd><FigureValue :figure="figures.lumens" name="Light on the wall" sigma /><template v-if="figures.relative">, relative</template></dd>
     <dt class="text-dim">above the cut-off</dt>
-    <dd class="num font-bold" :class="figures.glaring ? 'text-brick' : ''">{{ plain(figures.glare * 100, 0) }} %</dd>
-    <dt class="text-dim">half of peak, tenth</dt>
-    <dd class="num">{{ say(figures.half_w) }} × {{ say(figures.half_h) }}, {{ say(figures.tenth_w) }} × {{ say(figures.tenth_h) }}</dd>
+    <dd class="font-bold" :class="figures.glaring ? 'text-brick' : ''">
+      <FigureValue :figure="figures.glare" name="Share above the cut-off" percent :places="0" />
+    </dd>
+    <dt class="text-dim">half of peak</dt>
+    <dd><FigureValue :figure="figures.half_w" name="Width at half" /> × <FigureValue :figure="figures.half_h" name="Height at half" /></dd>
+    <dt class="text-dim">tenth of peak</dt>
+    <dd>
+      <FigureValue :figure="figures.tenth_w" name="Width at a tenth" /> × <FigureValue :figure="figures.tenth_h" name="Height at a tenth" />
+    </dd>
     <dt class="text-dim">balances at</dt>
-    <dd class="num">
-      {{ say(Math.abs(figures.centroid_x)) }} {{ figures.centroid_x < 0 ? 'left' : 'right' }}, {{ say(Math.abs(figures.centroid_y)) }}
-      {{ figures.centroid_y < 0 ? 'down' : 'up' }}
+    <dd>
+      <template v-for="(p, i) in places" :key="p.key"
+        >{{ i ? ', ' : '' }}<FigureValue :figure="p.figure" name="Where the light balances" /> {{ p.side }}</template
+      >
     </dd>
     <template v-if="figures.missing">
       <dt class="text-dim">not read</dt>
-      <dd class="num">{{ figures.missing }} marks, taken from their neighbours</dd>
+      <dd>
+        <span class="num">{{ figures.missing }}</span> marks, taken from their neighbours
+      </dd>
     </template>
   </dl>
 </template>

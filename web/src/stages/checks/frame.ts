@@ -24,11 +24,15 @@ export function frameOf(wall: Placed) {
     const at = inside.reduce((a, b) => (b[0] > a[0] ? b : a))
     return { x: x(at[0]), y: y(at[1]) + 5 }
   }
-  const labels = (contours: { level: number; rings: number[][][] }[]) =>
-    contours.flatMap((c) => {
+  /** The brightest first; a figure that would lie on another is left out. */
+  const labels = (contours: { level: number; rings: number[][][] }[]) => {
+    const placed: { level: number; x: number; y: number }[] = []
+    for (const c of [...contours].reverse()) {
       const at = label(c.rings)
-      return at ? [{ level: c.level, ...at }] : []
-    })
+      if (at && placed.every((p) => Math.abs(p.x - at.x) > 26 || Math.abs(p.y - at.y) > 16)) placed.push({ level: c.level, ...at })
+    }
+    return placed
+  }
   return { x, y, height, path, labels }
 }
 

@@ -73,7 +73,7 @@ const beams = computed(() =>
       const figures = beam.value?.walls.find((w) => w.beam === key && w.side === side)?.figures
       if (!figures) return []
       return [
-        `${side} ${plain(figures.peak_cd, 0)} cd, ${plain(figures.lumens, 1)} lm, ${plain(figures.glare * 100, 0)} % above the cut-off`,
+        `${side} ${figureText(figures.candela)}, ${figureText(figures.lumens)}, ${plain((figures.glare.value ?? 0) * 100, 0)} % above the cut-off`,
       ]
     })
     if (sides.length === 0) return []

@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, freshId, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import Caution from '../../ui/Caution.vue'
+import FigureValue from '../../ui/FigureValue.vue'
 import { money, plain } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -80,7 +81,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
               <span class="block text-sm text-dim">{{ c.school }}{{ c.marks ? `, marks: ${MARK_LABELS[c.marks]}` : '' }}</span>
             </td>
             <td class="font-semibold" :class="VERDICTS[c.verdict].tone">{{ VERDICTS[c.verdict].label }}</td>
-            <td class="r num whitespace-nowrap">{{ c.amps === null ? '–' : `${plain(c.amps, 2)} A` }}</td>
+            <td class="r num whitespace-nowrap"><FigureValue :figure="c.amps" name="Draw at running volts" fine /></td>
             <td class="r num whitespace-nowrap">{{ c.lumens === null ? '–' : `${plain(c.lumens, 0)} lm` }}</td>
             <td class="text-sm">{{ c.pattern }}</td>
             <td class="r num">{{ money(c.cents) }}</td>
