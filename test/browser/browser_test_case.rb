@@ -10,21 +10,37 @@ require_relative '../../server/app'
 Capybara.register_driver(:chromium) { |app| Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], js_errors: true, **Miser::Chromium::OPTIONS) }
 Capybara.server = :puma, { Silent: true, Threads: '1:24' }
 Capybara.default_driver = :chromium
-Capybara.default_max_wait_time = 6
+Capybara.default_max_wait_time = 12
 Capybara.default_normalize_ws = true
 Capybara.enable_aria_label = true
 
 module Miser
+  # The application of the test under way, behind one server for all of them.
+  module Served
+    class << self
+      attr_writer :app
+
+      def call(env) = @app.call(env)
+    end
+  end
+  Capybara.app = Served
+
   # Drives the real screens in headless Chromium against a server with fresh demo data.
   class BrowserTest < Test
     include Capybara::DSL
     include Capybara::Minitest::Assertions
 
+    # Half of the tests where two processes share them: SHARD=0/2 and 1/2.
+    def self.runnable_methods
+      part, of = ENV.fetch('SHARD', '0/1').split('/').map(&:to_i)
+      super.sort.select.with_index { |_, i| i % of == part }.shuffle(random: Random.new(Minitest.seed || 0))
+    end
+
     def setup
       skip_unless_built
       @folder = Dir.mktmpdir
       @database = Cli::DemoData.open(File.join(@folder, 'demo.db'))
-      Capybara.app = Server::App.on(@database).new
+      Served.app = Server::App.on(@database).new
     end
 
     def teardown

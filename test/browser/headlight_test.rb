@@ -27,7 +27,7 @@ class HeadlightScreenTest < Miser::BrowserTest
     assert_text 'for the headlight'
     within '[data-testid=beam-lines]' do
       assert_text 'Fitted: Lantern 7 inch LED unit, whole unit; an LED neither dries the bucket'
-      assert_text(/Low beam on the wall: before 10\d\d cd, 24\.\d lm, \d+ % above the cut-off; after .* More light where it is wanted/)
+      assert_text(/Low beam on the wall: before 10\d\d cd, 24\.\d ± 0\.7 lm, \d+ % above the cut-off; after .* More light where it is wanted/)
       assert_text 'Beam aimed 1.0 % down, rider aboard, the cut-off 75 mm under the lamp at 7.50 m'
     end
   end
