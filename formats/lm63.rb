@@ -38,9 +38,20 @@ module Miser
         raise Malformed, 'line 1: does not begin with IESNA:LM-63-1995 or IESNA:LM-63-2002' unless lines.first.to_s.match?(HEADS)
 
         tilt = lines.index { |l| l.start_with?('TILT') } or raise Malformed, "line #{lines.size}: no TILT line"
-        raise Malformed, "line #{tilt + 1}: only TILT=NONE is taken, this is #{lines[tilt][0, 40]}" unless lines[tilt].delete(' ') == 'TILT=NONE'
+        word = lines[tilt].delete(' ')
+        raise Malformed, "line #{tilt + 1}: only TILT=NONE and TILT=INCLUDE are taken, this is #{lines[tilt][0, 40]}" unless %w[TILT=NONE TILT=INCLUDE].include?(word)
 
-        table(numbers(lines, tilt + 1))
+        source = numbers(lines, tilt + 1)
+        pass_tilt(source) if word == 'TILT=INCLUDE'
+        table(source)
+      end
+
+      # The lamp's own tilt table, angles and factors: a headlamp stands upright, where its factor is 1.
+      def pass_tilt(source)
+        number(source, 'lamp to luminaire geometry')
+        count = whole(number(source, 'tilt angles'), 'tilt angles')
+        rising(source, count, 'tilt angle')
+        count.times { number(source, 'tilt factor') }
       end
 
       # Every word with its line, as it is asked for.

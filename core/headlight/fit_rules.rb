@@ -168,6 +168,14 @@ module Miser
 
           { verdict: 'no', text: 'not made for this year' }
         end,
+        rule('year_harness', 'Harness by year', WHOLE, { 'housing/year' => 'the machine’s year' }) do |x|
+          from = x.p('harness_from')
+          to = x.p('harness_to')
+          next { verdict: 'fits', text: 'no year is said to want a harness' } unless from || to
+          next { verdict: 'fits', text: 'this year wants no harness' } unless x.h('year').between?(from || -Float::INFINITY, to || Float::INFINITY)
+
+          { verdict: 'work', text: 'this year wants its adapter harness', minutes: 5.0, part: { name: 'Adapter harness for the year', cents: 1490 } }
+        end,
         rule('sealing', 'Sealed against water', ALL, { 'part/sealed' => 'whether it is sealed' }) do |x|
           next { verdict: 'fits', text: 'sealed' } if x.p('sealed')
           next { verdict: 'work', text: 'not sealed: it stands behind the boot, grease the contacts', minutes: 3.0 } if x.p('kind') == 'bulb'

@@ -83,7 +83,7 @@ module Miser
           row = { 'id' => file.id, 'name' => body['name'] }
           keep(app, body['revision'], "photometry #{file.id}", files: [file]) { |d| Job::Attached.photometry(d, row, part: body['part']) }
         rescue Formats::Lm63::Malformed => e
-          raise unreadable('photometry file', e, 'IES LM-63 of 1995 or 2002, TILT=NONE')
+          raise unreadable('photometry file', e, 'IES LM-63 of 1995 or 2002')
         end
 
         def self.keep_photograph(app, bytes)

@@ -56,6 +56,9 @@ class HeadlightTest < Miser::Test
     assert_equal 'work', found.verdict
     assert_match(/ring/, found.part[:name])
     assert_equal 'no', verdict('year', ringed.merge('ring_to' => 2004))
+    wired = findings(UNIT.merge('harness_from' => 2001, 'harness_to' => 2005))['year_harness']
+    assert_equal ['work', 'Adapter harness for the year'], [wired.verdict, wired.part[:name]]
+    assert_equal %w[fits work], [{ 'harness_to' => 2004 }, { 'harness_from' => 2005 }].map { |years| verdict('year_harness', UNIT.merge(years)) }, 'one end may stand open'
   end
 
   def test_snow_and_the_law

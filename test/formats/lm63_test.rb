@@ -36,6 +36,7 @@ class Lm63Test < Miser::Test
 
   def test_both_years_any_line_breaks_and_the_other_types
     assert_in_delta 200, Lm63.read(GOOD.sub('2002', '1995')).peak, 1e-9
+    assert_in_delta 200, Lm63.read(GOOD.sub('TILT=NONE', "TILT=INCLUDE\n1\n3\n0 45 90\n1 .9 .8")).peak, 1e-9, 'the lamp’s tilt table is passed over'
     head, body = GOOD.split("TILT=NONE\n")
     assert_in_delta 200, Lm63.read("#{head}TILT=NONE\r\n#{body.split.join("\r\n")}").peak, 1e-9
     round = GOOD.sub('3 3 2 2', '3 1 1 2').sub("-10 0 10\n-20 0 20\n10 50 10\n20 100 20\n10 50 10", "0 10 20\n0\n100 50 0")
@@ -47,7 +48,7 @@ class Lm63Test < Miser::Test
   end
 
   def test_malformed_files_name_the_line
-    { '' => /line 1/, GOOD.sub('IESNA', 'NOPE') => /line 1/, GOOD.sub('TILT=NONE', 'TILT=INCLUDE') => /line 4: only TILT=NONE/, GOOD.sub("TILT=NONE\n", '') => /no TILT/, GOOD.sub('20 100 20', '20 x 20') => /line 11: “x” is no number/,
+    { '' => /line 1/, GOOD.sub('IESNA', 'NOPE') => /line 1/, GOOD.sub('TILT=NONE', 'TILT=lamp.tlt') => /line 4: only TILT=NONE and TILT=INCLUDE/, GOOD.sub('TILT=NONE', "TILT=INCLUDE\n1\n3\n0 90 45\n1 1 1") => /line 7: tilt angles must rise/, GOOD.sub("TILT=NONE\n", '') => /no TILT/, GOOD.sub('20 100 20', '20 x 20') => /line 11: “x” is no number/,
       GOOD.sub("10 50 10\n", '').sub("10 50 10\n", '') => /ends where candela/, GOOD.sub('-10 0 10', '-10 10 0') => /line 8: vertical angles must rise/, GOOD.sub('3 3 2 2', '3 3 7 2') => /line 5: photometric type/,
       GOOD.sub('3 3 2 2', '2.5 3 2 2') => /line 5: the number of verticals/, GOOD.sub('3 3 2 2', '99999 3 2 2') => /line 5/, GOOD.sub('20 100 20', '20 -100 20') => /line 11: candela must not be negative/, "\xFF\xFE" => /line 1/ }
       .each { |text, words| assert_match words, assert_raises(Lm63::Malformed, text[0, 60]) { Lm63.read(text) }.message }

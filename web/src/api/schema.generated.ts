@@ -2063,6 +2063,10 @@ export interface components {
             ring_from?: number;
             /** to */
             ring_to?: number;
+            /** With harness from */
+            harness_from?: number;
+            /** to */
+            harness_to?: number;
             /** Lumens, dipped */
             lumens?: components["schemas"]["job_lumens"];
             /** Draws, dipped */

@@ -58,6 +58,8 @@ async function photometry(event: Event) {
       <QuantityField :at="`${at}/direct_to`" label="to" unit="" />
       <QuantityField :at="`${at}/ring_from`" label="With ring from" unit="" />
       <QuantityField :at="`${at}/ring_to`" label="to" unit="" />
+      <QuantityField :at="`${at}/harness_from`" label="With adapter harness from" unit="" />
+      <QuantityField :at="`${at}/harness_to`" label="to" unit="" />
     </template>
     <YesNo :at="`${at}/sealed`" label="sealed against water" />
     <YesNo :at="`${at}/heated_lens`" label="heated lens" />
