@@ -49,7 +49,11 @@ module Miser
 
       helpers Guard
 
-      before { headers(*Guard::HEADERS) }
+      before do
+        headers(*Guard::HEADERS)
+        # SQLite ends a text at a zero byte; no id has one.
+        raise Refusal.new(404, 'There is nothing at this address.') if request.path_info.match?(/%00|\0/)
+      end
 
       register Routes::Jobs
       register Routes::Figures

@@ -168,7 +168,16 @@ module Miser
 
       def remember(id, revision, document, back:, forth:, what:)
         @db[:history].insert(job_id: id, revision: revision, document: JSON.generate(document), back: back, forth: forth, what: what, at: now)
-        @db[:history].where(job_id: id).where(Sequel[:revision] <= revision - HISTORY).delete if (revision % 20).zero?
+        forget(id, revision - HISTORY) if (revision % 20).zero?
+      end
+
+      # States too old to undo to, and the attachments that none of the rest speaks of.
+      def forget(id, revision)
+        return if @db[:history].where(job_id: id).where(Sequel[:revision] <= revision).delete.zero?
+
+        spoken_of = ->(file) { !@db[:history].where(job_id: id).where(Sequel.function(:instr, :document, %("#{file}")) => 1..).empty? }
+        gone = @db[:attachments].where(job_id: id).select_map(:id).reject(&spoken_of)
+        @db[:attachments].where(job_id: id, id: gone).delete
       end
 
       def joins?(id, revision, what)

@@ -83,7 +83,7 @@ class BeamsTest < Miser::Test
     send_photograph(photograph, revision: was - 1)
     assert_equal 409, last_response.status
     assert_equal was, job('wren125')['revision']
-    assert_equal 404, fetch('/api/jobs/wren125/attachments/nothing').status
+    %w[/api/jobs/wren125/attachments/nothing /api/jobs/wren125/attachments/%00 /api/jobs/%00/beam].each { |path| assert_equal 404, fetch(path).status, path }
   end
 
   # Photographs and photometry go out with the job file and come in with it.

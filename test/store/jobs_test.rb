@@ -31,6 +31,17 @@ class JobsTest < Miser::Test
     end
   end
 
+  # A photograph outlives its row for as long as undo can bring the row back.
+  def test_an_attachment_goes_with_the_last_state_that_speaks_of_it
+    file = Store::Attachments::Kept.new(id: 'p_1', type: 'image/jpeg', bytes: "\xFF\xD8\0pixels".b)
+    @jobs.create(plain_job)
+    saved = @jobs.change('plain', 1, what: 'photograph', files: [file]) { |d| d.merge('beam' => { 'photographs' => [{ 'id' => 'p_1', 'beam' => 'low', 'side' => 'before' }] }) }
+    saved = @jobs.change('plain', saved.revision, what: 'away') { |d| d.except('beam') }
+    assert_equal file.bytes, @jobs.attachments.find('plain', 'p_1').bytes
+    (Store::Jobs::HISTORY + 20).times { |i| saved = edit(saved.revision, named("Name #{i}")) }
+    assert_nil @jobs.attachments.find('plain', 'p_1')
+  end
+
   # Property: after any edits the tables hold just the document.
   def test_random_edits_keep_tables_and_document_alike
     random = Random.new(4)
