@@ -40,10 +40,6 @@ module Miser
       # @raise [Trouble]
       def read = @link.ask_number('READ?')
 
-      # Sets and reads at once; the range is the instrument's choice.
-      # @return [Float]
-      def measure(quantity) = @link.ask_number("MEAS:#{FUNCTIONS.fetch(quantity).first}?")
-
       # Words that only a stand-in takes; a real instrument is never sent them.
       # @return [void]
       def simulate(command)

@@ -17,8 +17,6 @@ module Miser
         def self.registered(app)
           app.post('/api/instruments/:id/try') { answer(200, Bench.try(Bench.address(self, params['id']))) }
 
-          app.post('/api/instruments/:id/read') { answer(200, Bench.read(Bench.address(self, params['id']))) }
-
           app.post('/api/instruments/:id/simulate') do
             body = body_of('/api/instruments/{id}/simulate')
             Bench.simulate(Bench.address(self, params['id']), body)
@@ -62,16 +60,6 @@ module Miser
           { ok: true, identity: meter.identity, simulated: meter.simulated?, took_ms: ((Process.clock_gettime(Process::CLOCK_MONOTONIC) - started) * 1000).round(1), message: nil, remedy: nil }
         rescue Instruments::Trouble => e
           { ok: false, identity: nil, simulated: false, took_ms: nil, message: e.message, remedy: e.remedy }
-        ensure
-          meter&.close
-        end
-
-        # One reading of what the instrument is there for.
-        def self.read(address)
-          meter = Instruments::Meter.new(address)
-          { value: meter.measure(address['kind'] == 'light_meter' ? :lux : :amps), simulated: meter.simulated?, message: nil, remedy: nil }
-        rescue Instruments::Trouble => e
-          { value: nil, simulated: false, message: e.message, remedy: e.remedy }
         ensure
           meter&.close
         end

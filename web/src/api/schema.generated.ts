@@ -450,25 +450,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/instruments/{id}/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** One reading of an instrument the shop has entered */
-        post: operations["readInstrument"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/instruments/{id}/simulate": {
         parameters: {
             query?: never;
@@ -3202,34 +3183,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstrumentTry"];
-                };
-            };
-            404: components["responses"]["Refused"];
-        };
-    };
-    readInstrument: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the reading or what went wrong */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        value: number | null;
-                        simulated: boolean;
-                        message: string | null;
-                        remedy: string | null;
-                    };
                 };
             };
             404: components["responses"]["Refused"];

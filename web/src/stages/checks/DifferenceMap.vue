@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { frameOf, luxText, WIDTH } from './frame'
+import { frameOf, WIDTH } from './frame'
+import LevelFigures from './LevelFigures.vue'
 
 /** After less before: more light in amber within full lines, less in blue within dashed ones. */
 const props = defineProps<{ difference: Schemas['WallDifference']; cutoff: number }>()
@@ -36,23 +37,7 @@ const PAD = 12
       </g>
       <path :d="`M${WIDTH / 2} ${-PAD}V${frame.height + PAD}`" stroke="var(--edge)" stroke-width="1.5" stroke-dasharray="3 5" />
       <path :d="`M${-PAD} ${frame.y(cutoff)}H${WIDTH + PAD}`" stroke="var(--brick)" stroke-width="3" stroke-dasharray="12 6" />
-      <g v-for="s in sides" :key="`n-${s.key}`">
-        <text
-          v-for="n in frame.labels(s.contours)"
-          :key="`n-${n.level}`"
-          :x="n.x"
-          :y="n.y"
-          text-anchor="middle"
-          font-size="16"
-          class="num"
-          fill="var(--ink)"
-          stroke="var(--leaf)"
-          stroke-width="4"
-          paint-order="stroke"
-        >
-          {{ s.sign }}{{ luxText(n.level) }}
-        </text>
-      </g>
+      <LevelFigures v-for="s in sides" :key="`n-${s.key}`" :frame="frame" :contours="s.contours" :sign="s.sign" />
     </svg>
     <figcaption class="mt-1 text-dim">
       Lux more (amber, full lines) and less (blue, dashed) than before. Brick: the cut-off; light above it blinds.

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import { usePhotometryFile } from '../../state/usePhotometryFile'
 import PickField from '../../ui/PickField.vue'
 import { plain } from '../../ui/format'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -12,21 +13,9 @@ import WallMap from './WallMap.vue'
 /** What a photometry file foretells: on a wall as far, as high, as far down as asked, beside what was read. */
 const props = defineProps<{ predicted: Schemas['PredictedBeam'] | null; measured?: Schemas['WallView'] }>()
 const job = useJob()
-const failed = ref('')
+const { take, failed } = usePhotometryFile()
 const files = computed(() => (job.document?.beam?.photometry ?? []).map((f) => ({ key: f.id, label: f.name })))
 const comparable = computed(() => props.predicted?.beside && props.measured?.figures)
-
-async function take(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
-  const text = await file.text()
-  input.value = '' // The same file, mended, can be chosen again.
-  const done = await job.send((revision) =>
-    api.POST('/api/jobs/{id}/photometry', { params: { path: { id: job.id } }, body: { text, name: file.name.slice(0, 120), revision } }),
-  )
-  failed.value = done ? '' : job.message
-}
 </script>
 
 <template>

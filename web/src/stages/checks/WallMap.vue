@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { frameOf, luxText, WIDTH } from './frame'
+import LevelFigures from './LevelFigures.vue'
 
 /** The wall with its lines of equal light; maps side by side share their levels. */
 const props = defineProps<{
@@ -70,21 +71,7 @@ const PAD = 12
         />
       </template>
     </template>
-    <text
-      v-for="n in frame.labels(wall.contours)"
-      :key="`n-${n.level}`"
-      :x="n.x"
-      :y="n.y"
-      text-anchor="middle"
-      font-size="16"
-      class="num"
-      fill="var(--ink)"
-      stroke="var(--leaf)"
-      stroke-width="4"
-      paint-order="stroke"
-    >
-      {{ luxText(n.level) }}
-    </text>
+    <LevelFigures :frame="frame" :contours="wall.contours" />
     <g v-if="wall.figures" :transform="`translate(${frame.x(wall.figures.peak_x)} ${frame.y(wall.figures.peak_y)})`">
       <path d="M-8 0H8M0 -8V8" stroke="var(--ink)" stroke-width="2.5" />
     </g>

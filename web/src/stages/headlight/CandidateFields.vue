@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import { usePhotometryFile } from '../../state/usePhotometryFile'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
@@ -9,25 +10,10 @@ import YesNo from '../../ui/YesNo.vue'
 import { CAPS, CONNECTORS, KINDS, MARKS, POLARITIES, SIZES } from './words'
 
 /** What is measured, or printed on the box, of one part. */
-const props = defineProps<{ at: string; part: Schemas['job_candidate'] }>()
+defineProps<{ at: string; part: Schemas['job_candidate'] }>()
 const job = useJob()
-const failed = ref('')
+const { take, failed } = usePhotometryFile()
 const files = computed(() => (job.document?.beam?.photometry ?? []).map((f) => ({ key: f.id, label: f.name })))
-
-async function photometry(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
-  const text = await file.text()
-  input.value = '' // The same file, mended, can be chosen again.
-  const done = await job.send((revision) =>
-    api.POST('/api/jobs/{id}/photometry', {
-      params: { path: { id: job.id } },
-      body: { text, name: file.name.slice(0, 120), part: props.part.id, revision },
-    }),
-  )
-  failed.value = done ? '' : job.message
-}
 </script>
 
 <template>
@@ -72,7 +58,7 @@ async function photometry(event: Event) {
       <PickField v-if="files.length" :at="`${at}/photometry`" label="Photometry" :options="files" none="none" />
       <label class="btn mt-1">
         Add its LM-63 file
-        <input type="file" accept=".ies,.txt" class="sr-only" :aria-label="`Photometry of ${part.name}`" @change="photometry" />
+        <input type="file" accept=".ies,.txt" class="sr-only" :aria-label="`Photometry of ${part.name}`" @change="take($event, part.id)" />
       </label>
       <span class="block text-sm text-brick" role="alert">{{ failed }}</span>
     </div>
