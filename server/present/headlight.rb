@@ -31,7 +31,7 @@ module Miser
       # @return [Hash]
       def headlight(document, shelf)
         list = candidates(document, shelf)
-        { recommended: list.recommended&.id, chosen: document.dig('headlight', 'chosen'),
+        { recommended: list.recommended&.id, chosen: document.dig('headlight', 'chosen'), plug_room_m: Headlight::FitRules::PLUG_ROOM,
           candidates: list.all.map { |j| j.to_h.except(:document, :amps_figure).merge(amps: figure(j.amps_figure, "headlight/#{j.id}/amps"), school: Headlight::Candidates::LABELS.fetch(j.kind), findings: j.findings.map(&:to_h)) } }
       end
     end

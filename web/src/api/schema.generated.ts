@@ -1003,6 +1003,8 @@ export interface components {
         HeadlightView: {
             recommended: string | null;
             chosen: string | null;
+            /** @description room for a plug and its bend behind a part */
+            plug_room_m: number;
             candidates: {
                 id: string;
                 name: string;

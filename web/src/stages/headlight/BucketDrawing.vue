@@ -9,6 +9,8 @@ const props = defineProps<{
   housing: Schemas['job_housing']
   part: Schemas['job_candidate']
   findings: Schemas['FitFinding'][]
+  /** Room for a plug and its bend behind the part, m. */
+  plugRoom: number
 }>()
 const units = useUnits()
 /** Reference plane at this x; a millimetre is so many units. */
@@ -37,8 +39,6 @@ function spare(rule: string) {
 }
 const behind = computed(() => spare('depth'))
 const ahead = computed(() => (bulb.value ? spare('before') : null))
-/** Room for a plug and its bend behind the part, m: drawn as the rule has it. */
-const PLUG_M = 0.01
 const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)')
 </script>
 
@@ -51,12 +51,12 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
       :aria-label="`${part.name} in the housing, to scale`"
     >
       <path
-        :d="`M60 40 C 140 60 220 100 ${PLANE} ${MIDDLE - half}M60 260 C 140 240 220 200 ${PLANE} ${MIDDLE + half}`"
+        :d="`M24 40 C 110 60 220 100 ${PLANE} ${MIDDLE - half}M24 260 C 110 240 220 200 ${PLANE} ${MIDDLE + half}`"
         fill="none"
         stroke="var(--edge)"
         stroke-width="3"
       />
-      <path d="M60 40V260" stroke="var(--edge)" stroke-width="3" />
+      <path d="M24 40V260" stroke="var(--edge)" stroke-width="3" />
       <path :d="`M${PLANE} 30V270`" stroke="var(--dim)" stroke-width="1.5" stroke-dasharray="3 5" />
       <text :x="PLANE" y="22" text-anchor="middle" font-size="16" fill="var(--dim)">reference plane</text>
       <template v-if="h.depth_m">
@@ -65,15 +65,16 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
       </template>
       <template v-if="bulb && h.before_room_m">
         <path :d="`M${PLANE - h.before_room_m * SCALE} 112V188`" stroke="var(--edge)" stroke-width="4" />
-        <text :x="PLANE - h.before_room_m * SCALE" y="106" text-anchor="middle" font-size="16" :fill="ahead?.tone ?? 'var(--dim)'">
-          shade {{ say(h.before_room_m) }}{{ ahead ? `, ${ahead.text}` : '' }}
+        <text :x="PLANE - h.before_room_m * SCALE - 8" :y="MIDDLE - 4" text-anchor="end" font-size="16" :fill="ahead?.tone ?? 'var(--dim)'">
+          shade {{ say(h.before_room_m) }}
+          <tspan v-if="ahead" :x="PLANE - h.before_room_m * SCALE - 8" dy="20">{{ ahead.text }}</tspan>
         </text>
       </template>
       <template v-if="p.behind_m">
         <rect
           :x="PLANE + p.behind_m * SCALE"
           :y="MIDDLE - 20"
-          :width="PLUG_M * SCALE"
+          :width="plugRoom * SCALE"
           height="40"
           fill="none"
           stroke="var(--dim)"
@@ -82,6 +83,17 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
         />
         <text :x="PLANE + 10" :y="MIDDLE + ((p.body_m ?? 0.036) / 2) * SCALE + 24" font-size="16" :fill="behind?.tone ?? 'var(--dim)'">
           plug{{ behind ? `, ${behind.text}` : '' }}
+        </text>
+      </template>
+      <template v-if="h.lock_room_m">
+        <path
+          :d="`M${PLANE + h.lock_room_m * SCALE} 100V246`"
+          :stroke="clash('lock') ? 'var(--brick)' : 'var(--edge)'"
+          stroke-width="2.5"
+          stroke-dasharray="9 6"
+        />
+        <text :x="PLANE + h.lock_room_m * SCALE + 6" y="288" font-size="16" :fill="clash('lock') ? 'var(--brick)' : 'var(--dim)'">
+          at the locks {{ say(h.lock_room_m) }}
         </text>
       </template>
       <rect

@@ -106,7 +106,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
       Add the parts you think of; each is held against the housing as measured, and what is not measured is named.
     </p>
     <template v-if="shown && part">
-      <BucketDrawing :housing="housing" :part="part" :findings="shown.findings" />
+      <BucketDrawing :housing="housing" :part="part" :findings="shown.findings" :plug-room="view!.plug_room_m" />
       <table class="sheet my-4 w-full" data-testid="findings">
         <tbody>
           <tr v-for="f in shown.findings" :key="f.rule" :data-rule="f.rule">
