@@ -16,7 +16,10 @@ module Miser
       # @param before [Wall] @param after [Wall] @param line [Float] m, the cut-off from the axis, at the after wall
       # @raise [SharedWall::Apart]
       def initialize(before, after, line)
+        raise SharedWall::Apart, 'one was read with a telephone, the other with a light meter' if before.phone? != after.phone?
+
         @shared = SharedWall.new(before, after)
+        @doubt = Math.hypot(*[before, after].map { |wall| wall.unread_sigma / wall.lumens })
         @before = shared.first
         @after = shared.second
         @peaks = [before, after].map { |wall| wall.peak[:candela] }
@@ -31,11 +34,16 @@ module Miser
       # Ratio of the light above the line, not of its share.
       def glare = ratio(@before.lumens * @before.share_above(@line), @after.lumens * @after.share_above(@line))
 
+      # One standard uncertainty of the ratios of light, as a share: of marks not read. One
+      # meter's own error is in both walls and falls out.
+      # @return [Float]
+      attr_reader :doubt
+
       # @return [String]
       def sentence
-        parts = [words(peak, 'peak'), words(light, 'light on the wall')].join(', ')
-        worse = glare && glare > 1 + ALIKE && light && glare > light * (1 + ALIKE)
-        "#{parts[0].upcase}#{parts[1..]}, #{worse ? 'but' : 'and'} #{words(glare, 'glare')}.#{verdict(worse)}"
+        parts = [words(peak, 'peak'), words(light, 'light on the wall', doubt)].join(', ')
+        worse = glare && over?(glare) && light && over?(glare / light)
+        "#{parts[0].upcase}#{parts[1..]}, #{worse ? 'but' : 'and'} #{words(glare, 'glare', doubt)}.#{verdict(worse)}"
       end
 
       # A measured wall against what its photometry foretold.
@@ -46,18 +54,26 @@ module Miser
 
       def ratio(old, new) = old.positive? ? new / old : nil
 
-      def words(value, what)
-        return "#{what} that was none before" unless value
-        return "the same #{what}" if (value - 1).abs <= ALIKE
+      # Whether a ratio is above 1, below it, by more than eye and twice its doubt.
+      def over?(value) = Math.log(value) > [Math.log(1 + ALIKE), 2 * doubt].max
 
-        format('%<value>.1f times the %<what>s', value: value, what: what)
+      def under?(value) = Math.log(value) < -[Math.log(1 + ALIKE), 2 * doubt].max
+
+      def words(value, what, doubt = 0.0)
+        return "#{what} that was none before" unless value
+
+        sigma = value * doubt
+        return "the same #{what}" if (value - 1).abs <= ALIKE && sigma <= ALIKE
+
+        format(sigma > ALIKE / 2 ? '%<value>.1f ± %<sigma>.1f times the %<what>s' : '%<value>.1f times the %<what>s', value: value, sigma: sigma, what: what)
       end
 
       def verdict(worse)
         return ' More light where it blinds: a worse headlamp, whatever its peak.' if worse
 
-        more = light && light > 1 + ALIKE
-        less = glare && glare < 1 - ALIKE && light && light > 1 - ALIKE
+        more = light && over?(light)
+        less = glare && under?(glare) && light && !under?(light)
+        return ' Too few marks are read to say more.' if doubt > ALIKE && !more && !less
         return ' More light where it is wanted, less where it blinds.' if more && less
         return ' More light where it is wanted.' if more
 

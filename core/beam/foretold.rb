@@ -40,6 +40,8 @@ module Miser
         return unless @measured && wall.lit? && frame['distance_m'] == @measured.distance
 
         Comparison.new(wall, @measured, line).beside
+      rescue SharedWall::Apart
+        'Read with a telephone: relative, and not to be held against the file.'
       end
     end
   end

@@ -122,9 +122,14 @@ module Miser
 
       # @return [Float] lm, one standard uncertainty: the unread cells' and the meter's
       def lumens_sigma
-        unread = integrate { |_, _, j, i| lux(j, i) ? 0.0 : 1.0 }
-        Math.hypot(unread * UNREAD, lumens * meter_sigma)
+        Math.hypot(unread_sigma, lumens * meter_sigma)
       end
+
+      # @return [Float] lm, the unread cells' alone: what two walls read with one meter differ by
+      def unread_sigma = integrate { |_, _, j, i| lux(j, i) ? 0.0 : 1.0 } * UNREAD
+
+      # @return [Boolean] whether it was read with a telephone
+      def phone? = @phone
 
       # @return [Float] share that the meter may be off, alike in every mark
       def meter_sigma = @phone ? PHONE : METER

@@ -70,6 +70,20 @@ class WallTest < Miser::Test
     assert_match(/distance is not entered/, assert_raises(ArgumentError) { Wall.new({}) }.message)
   end
 
+  # Few marks: the ratio carries its doubt, and no verdict is given that it does not bear.
+  def test_a_comparison_of_few_marks_says_how_well_it_knows
+    few = ->(j, i) { i.odd? || j.odd? }
+    old = wall(columns: 15, rows: 9, skip: few, &bell(0.8, 0.3, at: [0, -0.4]))
+    new = wall(columns: 15, rows: 9, skip: few, &bell(0.9, 0.32, at: [0, -0.4]))
+    compared = Miser::Beam::Comparison.new(old, new, 0.0)
+    assert_operator compared.doubt, :>, 0.2
+    assert_match(/ ± 0\.\d times the light on the wall, .*Too few marks are read to say more/, compared.sentence)
+    bright = wall(columns: 15, rows: 9, skip: few) { |x, y| 40 * bell(0.9, 0.32, at: [0, -0.4])[x, y] }
+    assert_match(/More light where/, Miser::Beam::Comparison.new(old, bright, 0.0).sentence)
+    error = assert_raises(Miser::Beam::SharedWall::Apart) { Miser::Beam::Comparison.new(old, wall(phone: true, &bell(0.8, 0.3)), 0.0) }
+    assert_match(/telephone/, error.message)
+  end
+
   def test_every_figure_has_its_working
     figures = Miser::Beam::WallFigures.new(wall(skip: ->(j, i) { (i + j).odd? }, &bell(0.8, 0.4)), 0.1)
     Miser::Beam::WallFigures::NAMES.each do |name|

@@ -126,6 +126,10 @@ class BeamsTest < Miser::Test
     walls = call(:get, '/api/jobs/dunlin250/beam')['walls'].to_h { |w| [w['id'], w] }
     assert_equal 'No cell read any light.', walls['dark']['reason']
     assert_match(/not entered/, walls['bare']['reason'])
+    edit({ op: 'set', at: '/beam/walls/wa/phone', value: true })
+    view = call(:get, '/api/jobs/dunlin250/beam')
+    assert_match(/Not to be compared: one was read with a telephone/, view['comparisons'].first['sentence'])
+    assert_match(/not to be held against the file/, view['predicted']['beside'])
     %w[wall-table wall-photometry].each { |what| assert_equal 422, fetch("/api/jobs/dunlin250/#{what}?wall=bare").status }
     call(:post, '/api/wall-runs', { job: 'dunlin250', wall: 'bare', light: 'none' })
     assert_equal 422, last_response.status

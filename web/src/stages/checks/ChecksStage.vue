@@ -113,6 +113,7 @@ function remove() {
               v-if="look === 'beside' || !compared?.difference"
               :wall="w.wall"
               :mark="editing === w.wall.id ? mark : null"
+              pickable
               @pick="pick(w.wall.id, $event)"
             />
             <WallFigureList :figures="w.wall.figures" />

@@ -12,6 +12,8 @@ const props = defineProps<{
   /** Lines of another wall laid over it, dashed. */
   over?: Schemas['WallContour'][]
   floor?: number | null
+  /** Whether a mark can be taken in hand: by touch, or by arrow keys. */
+  pickable?: boolean
 }>()
 const emit = defineEmits<{ pick: [cell: string] }>()
 const frame = computed(() => frameOf(props.wall))
@@ -21,6 +23,16 @@ const cell = computed(() => ({ w: WIDTH / (props.wall.xs.length - 1), h: frame.v
 /** Beyond so many the marks would hide the light. */
 const dotted = computed(() => props.wall.xs.length <= 21)
 const PAD = 12
+const STEPS: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }
+/** Arrow keys carry the mark in hand. */
+function step(event: KeyboardEvent) {
+  const by = STEPS[event.key]
+  if (!by || event.ctrlKey || event.metaKey || event.altKey) return
+  event.preventDefault()
+  const [row, column] = (props.mark ?? 'r0c0').slice(1).split('c').map(Number)
+  const within = (value: number, most: number) => Math.min(Math.max(value, 0), most)
+  emit('pick', `r${within(row + by[0], props.wall.ys.length - 1)}c${within(column + by[1], props.wall.xs.length - 1)}`)
+}
 </script>
 
 <template>
@@ -28,7 +40,9 @@ const PAD = 12
     :viewBox="`${-PAD} ${-PAD} ${WIDTH + 2 * PAD} ${frame.height + 2 * PAD}`"
     class="block w-full border border-line bg-leaf"
     role="img"
+    :tabindex="pickable ? 0 : undefined"
     :aria-label="`${wall.beam} beam on the wall, ${wall.side}: lines of equal light`"
+    @keydown="pickable && step($event)"
   >
     <path
       v-for="c in wall.contours"
@@ -84,10 +98,10 @@ const PAD = 12
         :width="cell.w"
         :height="cell.h"
         fill="transparent"
-        class="cursor-pointer"
+        :class="pickable ? 'cursor-pointer' : ''"
         :stroke="mark === `r${j}c${i}` ? 'var(--brass)' : 'none'"
         stroke-width="4"
-        @click="emit('pick', `r${j}c${i}`)"
+        @click="pickable && emit('pick', `r${j}c${i}`)"
       >
         <title>{{ wall.read?.[j][i] ? `${luxText(lux)} lx` : 'not read' }}</title>
       </rect>
