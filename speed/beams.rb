@@ -83,8 +83,8 @@ module Miser
       # @param script [String] R that defines work() on d, the numbers or the lines given
       # @return [Float] s a round, by R's own clock
       def r_seconds(numbers, script, given: nil)
-        read = given ? "readLines(file('stdin'))" : "scan(file('stdin'), quiet=TRUE)"
-        code = "d <- #{read}\n#{script}\nfor (i in 1:5) work(); cat(system.time(for (i in 1:#{ROUNDS}) work())[['elapsed']] / #{ROUNDS})"
+        read = given ? 'readLines(input)' : 'scan(input, quiet=TRUE)'
+        code = "input <- file('stdin'); d <- #{read}; close(input)\n#{script}\nfor (i in 1:5) work(); cat(system.time(for (i in 1:#{ROUNDS}) work())[['elapsed']] / #{ROUNDS})"
         out, status = Open3.capture2('Rscript', '--vanilla', '-e', code, stdin_data: given || numbers.map { |v| format('%.12g', v) }.join("\n"))
         raise 'R did not do its part' unless status.success?
 

@@ -19,7 +19,7 @@ class WallCheck < Miser::Test
 
   # @return [String] what R prints; z by column of x, y rising
   def in_r(wall, body)
-    script = "d <- scan(file('stdin'), quiet=TRUE); x <- d[1:#{wall.columns}]; y <- d[#{wall.columns} + 1:#{wall.rows}]; z <- t(matrix(d[-(1:#{wall.columns + wall.rows})], nrow=#{wall.rows}, byrow=TRUE)); #{body}"
+    script = "input <- file('stdin'); d <- scan(input, quiet=TRUE); close(input); x <- d[1:#{wall.columns}]; y <- d[#{wall.columns} + 1:#{wall.rows}]; z <- t(matrix(d[-(1:#{wall.columns + wall.rows})], nrow=#{wall.rows}, byrow=TRUE)); #{body}"
     numbers = [wall.xs, wall.ys.reverse, wall.grid.reverse].flatten.map { |v| format('%.17g', v) }.join("\n")
     out, status = Open3.capture2('Rscript', '--vanilla', '-e', script, stdin_data: numbers)
     assert status.success?
