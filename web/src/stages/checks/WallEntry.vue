@@ -33,9 +33,12 @@ watch(
 )
 const simulated = computed(() => run.value?.simulated ?? /simulated/i.test(instruments.light?.name ?? ''))
 
+/** Marks given a cell here, saved or on their way. */
+const given = new Set<string>()
 /** A mark that has no cell yet gets one. */
 function put(id: string, read: number) {
-  const there = cells.value.some((c) => c.id === id)
+  const there = given.has(id) || cells.value.some((c) => c.id === id)
+  given.add(id)
   job.edit([
     there
       ? { op: 'set', at: `${at.value}/cells/${id}/lux`, value: read }
