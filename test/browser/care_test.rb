@@ -144,13 +144,19 @@ class CareTest < Miser::BrowserTest
   end
 
   def test_narrow_windows_do_not_scroll_sideways
-    page.current_window.resize_to(820, 1100)
+    wide = -> { page.evaluate_script('document.documentElement.scrollWidth') }
     PAGES.each do |path|
+      page.current_window.resize_to(820, 1100)
       visit path
-      assert_selector 'main'
-      sleep 0.2
-      assert_operator page.evaluate_script('document.documentElement.scrollWidth'), :<=, 820, path
+      assert_selector '[data-testid=bay], main input, main table, main article', match: :first
+      assert_operator wide.call, :<=, 820, path
+      page.current_window.resize_to(400, 900)
+      assert_operator wide.call, :<=, 400, path
     end
+    visit '/job/dunlin250/checks'
+    click_on 'enter its readings', match: :first
+    assert_selector '[data-testid=cells] input', minimum: 45
+    assert_operator wide.call, :<=, 400, 'with a wall’s readings open'
   ensure
     page.current_window.resize_to(1280, 800)
   end

@@ -109,7 +109,7 @@ function find() {
         <li
           v-for="bay in bays"
           :key="bay.id"
-          class="grid grid-cols-[4rem_minmax(9rem,1fr)_14rem_15rem_20.5rem] items-center gap-x-4 border-b border-line py-3 max-[900px]:grid-cols-[1fr_11rem_12.5rem]"
+          class="grid grid-cols-[4rem_minmax(9rem,1fr)_14rem_15rem_20.5rem] items-center gap-x-4 border-b border-line py-3 max-[900px]:grid-cols-[1fr_11rem_12.5rem] max-[560px]:grid-cols-1"
           data-testid="bay"
         >
           <span class="text-dim max-[900px]:hidden">{{ bay.bay ?? 'no bay' }}</span>
@@ -152,7 +152,7 @@ function find() {
               <FigureValue :figure="bay.before" name="Kept before" sign />
             </span>
           </div>
-          <div class="flex items-center justify-end gap-2 max-[900px]:col-span-3">
+          <div class="flex items-center justify-end gap-2 max-[900px]:col-span-3 max-[560px]:col-span-1">
             <span
               class="grid shrink-0 grid-cols-5 gap-1 text-dim max-[1100px]:hidden"
               :title="bay.stages.map((s) => `${s.label}: ${s.state}`).join(', ')"

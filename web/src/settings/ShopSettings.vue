@@ -74,7 +74,7 @@ function entered(key: string, event: Event) {
       <template v-if="shop">
         <p class="my-4 text-dim">New jobs begin with these. A job already open keeps its own, changed on its Budget stage.</p>
         <div class="flex flex-wrap items-end gap-6">
-          <div>
+          <div class="min-w-0 max-w-full">
             <label class="mb-1 block text-dim" for="school">Volts that amps are figured at</label>
             <select
               id="school"
@@ -100,48 +100,50 @@ function entered(key: string, event: Event) {
         <InstrumentsPart :instruments="shop.instruments" @saved="((shop = $event), (saved = 'saved'))" />
         <section v-for="[group, list] in groups" :key="group" class="mt-6">
           <h2 class="mb-2 text-lg">{{ group }}</h2>
-          <table class="sheet w-full">
-            <thead>
-              <tr>
-                <th>assumption</th>
-                <th class="w-44">value</th>
-                <th class="r">default</th>
-                <th>why</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="a in list" :key="a.key">
-                <td>
-                  <label :for="`set-${a.key}`">{{ a.label }}</label>
-                </td>
-                <td>
-                  <div class="relative">
-                    <input
-                      :id="`set-${a.key}`"
-                      class="field num"
-                      :class="a.unit === '1' ? '' : 'pr-14'"
-                      inputmode="decimal"
-                      autocomplete="off"
-                      :value="typed[a.key] ?? shop.assumptions[a.key] ?? ''"
-                      :placeholder="String(a.default)"
-                      :aria-invalid="errors[a.key] ? 'true' : undefined"
-                      @change="entered(a.key, $event)"
-                    />
-                    <span v-if="a.unit !== '1'" class="unit pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-sm">{{
-                      a.unit
-                    }}</span>
-                  </div>
-                  <p v-if="errors[a.key]" class="text-sm text-brick" role="alert">
-                    {{ errors[a.key].message }}. Accepted: {{ errors[a.key].accepts }}.
-                  </p>
-                </td>
-                <td class="r num text-dim">{{ a.default }}</td>
-                <td class="text-sm text-dim">
-                  {{ a.why }} <span class="whitespace-nowrap">({{ a.basis }})</span>
-                </td>
-              </tr>
-            </tbody>
-          </table>
+          <div class="overflow-x-auto print:overflow-visible">
+            <table class="sheet w-full">
+              <thead>
+                <tr>
+                  <th>assumption</th>
+                  <th class="w-44">value</th>
+                  <th class="r">default</th>
+                  <th>why</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="a in list" :key="a.key">
+                  <td>
+                    <label :for="`set-${a.key}`">{{ a.label }}</label>
+                  </td>
+                  <td>
+                    <div class="relative">
+                      <input
+                        :id="`set-${a.key}`"
+                        class="field num"
+                        :class="a.unit === '1' ? '' : 'pr-14'"
+                        inputmode="decimal"
+                        autocomplete="off"
+                        :value="typed[a.key] ?? shop.assumptions[a.key] ?? ''"
+                        :placeholder="String(a.default)"
+                        :aria-invalid="errors[a.key] ? 'true' : undefined"
+                        @change="entered(a.key, $event)"
+                      />
+                      <span v-if="a.unit !== '1'" class="unit pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-sm">{{
+                        a.unit
+                      }}</span>
+                    </div>
+                    <p v-if="errors[a.key]" class="text-sm text-brick" role="alert">
+                      {{ errors[a.key].message }}. Accepted: {{ errors[a.key].accepts }}.
+                    </p>
+                  </td>
+                  <td class="r num text-dim">{{ a.default }}</td>
+                  <td class="text-sm text-dim">
+                    {{ a.why }} <span class="whitespace-nowrap">({{ a.basis }})</span>
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
         </section>
       </template>
     </main>

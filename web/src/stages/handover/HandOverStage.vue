@@ -119,67 +119,71 @@ function amps(id: string, side: 'before' | 'after') {
         </div>
         <p class="text-right">Lighting conversion, amps before and after<br />{{ today }}</p>
       </header>
-      <table class="sheet mb-3 w-full text-[0.95em]">
-        <thead>
-          <tr>
-            <th>when</th>
-            <th class="r">rpm</th>
-            <th class="r">came in, kept</th>
-            <th class="r">after, kept</th>
-            <th class="r">volts, before</th>
-            <th class="r">after</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in rows" :key="r.key">
-            <td>{{ r.name }}</td>
-            <template v-if="r.running">
-              <td class="r num">{{ r.rpm === null ? '?' : plain(r.rpm, 0) }}</td>
-              <td class="r num">{{ figureText(r.before.keeps) }}</td>
-              <td class="r num font-bold">
-                {{ figureText(r.after.keeps)
-                }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{ VERDICTS.too_close }}</span>
-              </td>
-              <td class="r num">{{ figureText(r.before.system_v) }}</td>
-              <td class="r num">{{ figureText(r.after.system_v) }}</td>
-            </template>
-            <template v-else>
-              <td class="r">–</td>
-              <td class="r">{{ r.before.lasts.value === null ? '–' : `lasts ${figureText(r.before.lasts)}` }}</td>
-              <td class="r font-bold">{{ r.after.lasts.value === null ? '–' : `lasts ${figureText(r.after.lasts)}` }}</td>
-              <td class="r num">{{ r.before.system_v.value === null ? '–' : figureText(r.before.system_v) }}</td>
-              <td class="r num">{{ r.after.system_v.value === null ? '–' : figureText(r.after.system_v) }}</td>
-            </template>
-          </tr>
-        </tbody>
-      </table>
+      <div class="overflow-x-auto print:overflow-visible">
+        <table class="sheet mb-3 w-full text-[0.95em]">
+          <thead>
+            <tr>
+              <th>when</th>
+              <th class="r">rpm</th>
+              <th class="r">came in, kept</th>
+              <th class="r">after, kept</th>
+              <th class="r">volts, before</th>
+              <th class="r">after</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="r in rows" :key="r.key">
+              <td>{{ r.name }}</td>
+              <template v-if="r.running">
+                <td class="r num">{{ r.rpm === null ? '?' : plain(r.rpm, 0) }}</td>
+                <td class="r num">{{ figureText(r.before.keeps) }}</td>
+                <td class="r num font-bold">
+                  {{ figureText(r.after.keeps)
+                  }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{ VERDICTS.too_close }}</span>
+                </td>
+                <td class="r num">{{ figureText(r.before.system_v) }}</td>
+                <td class="r num">{{ figureText(r.after.system_v) }}</td>
+              </template>
+              <template v-else>
+                <td class="r">–</td>
+                <td class="r">{{ r.before.lasts.value === null ? '–' : `lasts ${figureText(r.before.lasts)}` }}</td>
+                <td class="r font-bold">{{ r.after.lasts.value === null ? '–' : `lasts ${figureText(r.after.lasts)}` }}</td>
+                <td class="r num">{{ r.before.system_v.value === null ? '–' : figureText(r.before.system_v) }}</td>
+                <td class="r num">{{ r.after.system_v.value === null ? '–' : figureText(r.after.system_v) }}</td>
+              </template>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <h3 class="mt-2 mb-1 font-bold">Changed</h3>
       <p v-if="swaps.length === 0 && added.length === 0" class="text-dim">Nothing was changed.</p>
-      <table v-else class="sheet w-full text-[0.95em]">
-        <tbody>
-          <tr v-for="c in swaps" :key="c.id">
-            <td>
-              {{ c.load?.name }}<span v-if="(c.load?.count ?? 1) > 1"> ×{{ c.load?.count }}</span>
-            </td>
-            <td>{{ c.action === 'remove' ? 'taken off' : c.part?.name }}</td>
-            <td class="r num whitespace-nowrap">
-              {{ amps(c.load_id, 'before') }} → {{ c.action === 'remove' ? '0 A' : amps(c.load_id, 'after') }}
-            </td>
-          </tr>
-          <tr v-for="r in document.order ?? []" :key="r.id">
-            <td>
-              {{ r.name }}<span v-if="(r.count ?? 1) > 1"> ×{{ r.count }}</span>
-            </td>
-            <td>for the {{ r.for }}</td>
-            <td />
-          </tr>
-          <tr v-for="l in added" :key="l.id">
-            <td>{{ l.name }}</td>
-            <td>added</td>
-            <td class="r num">{{ amps(l.id, 'after') }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <div v-else class="overflow-x-auto print:overflow-visible">
+        <table class="sheet w-full text-[0.95em]">
+          <tbody>
+            <tr v-for="c in swaps" :key="c.id">
+              <td>
+                {{ c.load?.name }}<span v-if="(c.load?.count ?? 1) > 1"> ×{{ c.load?.count }}</span>
+              </td>
+              <td>{{ c.action === 'remove' ? 'taken off' : c.part?.name }}</td>
+              <td class="r num whitespace-nowrap">
+                {{ amps(c.load_id, 'before') }} → {{ c.action === 'remove' ? '0 A' : amps(c.load_id, 'after') }}
+              </td>
+            </tr>
+            <tr v-for="r in document.order ?? []" :key="r.id">
+              <td>
+                {{ r.name }}<span v-if="(r.count ?? 1) > 1"> ×{{ r.count }}</span>
+              </td>
+              <td>for the {{ r.for }}</td>
+              <td />
+            </tr>
+            <tr v-for="l in added" :key="l.id">
+              <td>{{ l.name }}</td>
+              <td>added</td>
+              <td class="r num">{{ amps(l.id, 'after') }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <template v-if="fitted || beams.length || aimed || pictures.length">
         <h3 class="mt-3 mb-1 font-bold">Headlight and beam</h3>
         <ul class="list-disc pl-5 text-[0.95em]" data-testid="beam-lines">

@@ -35,43 +35,47 @@ function figure(item: Schemas['BaselineItem']) {
       <ChoiceRow class="ml-auto" label="Side" :options="SIDES" :value="side" @pick="side = $event" />
     </div>
     <Caution of="running_engine" class="mb-2" />
-    <table class="sheet w-full">
-      <thead>
-        <tr>
-          <th><span class="sr-only">state</span></th>
-          <th>what</th>
-          <th>reading</th>
-          <th>says</th>
-          <th class="r">takes from the doubt</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="i in items" :key="i.key" :data-item="i.key">
-          <td>
-            <span class="inline-block h-4 w-4 border-2 border-dim" :class="i.done ? 'bg-dim' : ''" aria-hidden="true" /><span
-              class="sr-only"
-              >{{ i.done ? 'read' : 'to read' }}</span
-            >
-          </td>
-          <td>
-            <span class="font-semibold">{{ i.label }}</span><span v-if="!i.done && i.why" class="block text-sm text-dim">{{ i.why }}</span>
-          </td>
-          <td class="min-w-44">
-            <YesNo v-if="i.key === 'tried'" :at="i.at" label="tried, all work or noted" />
-            <button v-else-if="i.subject" type="button" class="btn" @click="$emit('draw', i.subject)">
-              {{ i.done ? figure(i) : 'read it' }}
-            </button>
-            <button v-else-if="i.key.startsWith('points/')" type="button" class="btn" @click="$emit('points')">
-              {{ i.done ? 'measured' : 'measure it' }}
-            </button>
-            <QuantityField v-else :at="i.at" :label="i.label" :unit="i.unit === '1/min' ? '/min' : (i.unit ?? '')" hide-label />
-          </td>
-          <td>
-            <span v-if="i.call" :class="TONES[i.call.verdict]" class="font-semibold">{{ i.call.text }}</span>
-          </td>
-          <td class="r num">{{ i.share !== null && i.share >= 0.005 ? `${Math.round(i.share * 100)} %` : '' }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <div class="overflow-x-auto print:overflow-visible">
+      <table class="sheet w-full">
+        <thead>
+          <tr>
+            <th><span class="sr-only">state</span></th>
+            <th>what</th>
+            <th>reading</th>
+            <th>says</th>
+            <th class="r">takes from the doubt</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="i in items" :key="i.key" :data-item="i.key">
+            <td>
+              <span class="inline-block h-4 w-4 border-2 border-dim" :class="i.done ? 'bg-dim' : ''" aria-hidden="true" /><span
+                class="sr-only"
+                >{{ i.done ? 'read' : 'to read' }}</span
+              >
+            </td>
+            <td>
+              <span class="font-semibold">{{ i.label }}</span><span v-if="!i.done && i.why" class="block text-sm text-dim">{{
+                i.why
+              }}</span>
+            </td>
+            <td class="min-w-44">
+              <YesNo v-if="i.key === 'tried'" :at="i.at" label="tried, all work or noted" />
+              <button v-else-if="i.subject" type="button" class="btn" @click="$emit('draw', i.subject)">
+                {{ i.done ? figure(i) : 'read it' }}
+              </button>
+              <button v-else-if="i.key.startsWith('points/')" type="button" class="btn" @click="$emit('points')">
+                {{ i.done ? 'measured' : 'measure it' }}
+              </button>
+              <QuantityField v-else :at="i.at" :label="i.label" :unit="i.unit === '1/min' ? '/min' : (i.unit ?? '')" hide-label />
+            </td>
+            <td>
+              <span v-if="i.call" :class="TONES[i.call.verdict]" class="font-semibold">{{ i.call.text }}</span>
+            </td>
+            <td class="r num">{{ i.share !== null && i.share >= 0.005 ? `${Math.round(i.share * 100)} %` : '' }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
   </section>
 </template>
