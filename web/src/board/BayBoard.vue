@@ -114,7 +114,7 @@ function find() {
         >
           <span class="text-dim max-[900px]:hidden">{{ bay.bay ?? 'no bay' }}</span>
           <div class="min-w-0">
-            <span class="text-sm text-dim min-[901px]:hidden">{{ bay.bay }}</span>
+            <span class="mr-2 text-sm text-dim min-[901px]:hidden">{{ bay.bay }}</span>
             <RouterLink
               :to="{ name: 'budget', params: { id: bay.id } }"
               class="inline-flex min-h-11 items-center text-xl font-bold break-words underline decoration-line underline-offset-4 hover:decoration-brass"
