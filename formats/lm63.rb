@@ -67,8 +67,11 @@ module Miser
         horizontals = rising(source, counts[1], 'horizontal angle')
         factor = head[:multiplier].first * head[:ballast].first
         candela = horizontals.map { verticals.map { positive(source) * factor } }
-        Beam::Photometry.new(type: type, verticals: verticals, horizontals: horizontals, candela: candela, watts: head[:watts].first, lumens: head[:lumens].first)
+        Beam::Photometry.new(type: type, verticals: verticals, horizontals: horizontals, candela: candela, watts: known(head[:watts].first), lumens: known(head[:lumens].first))
       end
+
+      # Nothing, or −1 for a lamp measured as a whole, says that it is not stated.
+      def known(value) = value.positive? ? value : nil
 
       # @return [Array(Float, Integer)] value and line
       def number(source, what)

@@ -39,7 +39,8 @@ module Miser
       end
 
       def lamps
-        { caps: Headlight::Caps.rows.map { |c| c.to_h.merge(filaments: c.filaments.map(&:to_h)) },
+        { usual_wall: Beam::Wall::USUAL.slice('width_m', 'up_m', 'down_m'), wall_grids: Beam::Wall::GRIDS.map { |columns, rows| { columns: columns, rows: rows } },
+          caps: Headlight::Caps.rows.map { |c| c.to_h.merge(filaments: c.filaments.map(&:to_h)) },
           unit_sizes: Headlight::Caps::SIZES.map { |k, (label, metres)| { key: k, label: label, diameter_m: metres, source: Headlight::Caps::SIZE_SOURCE } } }
       end
 

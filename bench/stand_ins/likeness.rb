@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require 'zlib'
+require_relative '../../core/draw/lamp_base'
+require_relative 'beam_specimen'
 
 module Miser
   module StandIns
@@ -33,6 +35,17 @@ module Miser
       BEAM = { width: 0.16, height: 0.045, under: 0.05 }.freeze
       ON_WALL = 0.4
       GUESS_LM = 700.0
+
+      # The light of the lamp that stands before a wall of the job.
+      # @param document [Hash] job @param side [String] before or after
+      # @return [Float, nil] lm
+      def lumens(document, side)
+        chosen = (document.dig('headlight', 'candidates') || []).find { |c| c['id'] == document.dig('headlight', 'chosen') }
+        return chosen['lumens'] if side == 'after' && chosen
+
+        lamp = document['loads'].find { |l| l['role'] == 'head_low' }
+        lamp && Draw::LampBase::BY_KEY[lamp['base']]&.filament(lamp['filament'])&.lumens
+      end
 
       # @param lumens [Float, nil] of the lamp @param distance [Float] m
       # @return [String] arguments of the stand-in's BEAM command

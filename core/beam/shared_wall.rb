@@ -7,7 +7,7 @@ module Miser
     # Two walls laid on one: what both cover, at the distance of the second. Read from
     # elsewhere, the first is carried along its rays: the same angles, E·d² the same.
     class SharedWall
-      # The walls have no part in common.
+      # The walls can't be laid on one; the message says why.
       class Apart < StandardError; end
 
       # @return [Wall] each on the common frame

@@ -5,6 +5,9 @@ module Miser
     # A grid of lux read on a flat wall at a marked distance, and what it says of the
     # beam. x runs to the right of the lamp's axis, y up from it, m.
     class Wall
+      # Its place or size is not entered; the message names what.
+      class Unready < ArgumentError; end
+
       # What an unread cell may be off from its neighbours' mean, as a share (assumption).
       UNREAD = 0.5
       # A telephone's light sensor: relative, so well among copies (assumption).
@@ -17,6 +20,8 @@ module Miser
       # Where nothing is read yet.
       USUAL = { 'distance_m' => 5.0, 'columns' => 9, 'rows' => 5, 'width_m' => 3.2, 'up_m' => 0.4, 'down_m' => 0.8 }.freeze
       FRAME = USUAL.keys.freeze
+      # Grids offered, columns and rows: common practice begins with 9 by 5.
+      GRIDS = [[9, 5], [15, 9], [21, 11], [41, 21]].freeze
       # Row and column of the marks of usual walls, by their ids.
       MOST_ROWS = 21
       MOST_COLUMNS = 41
@@ -37,9 +42,9 @@ module Miser
       end
 
       # @param document [Hash] distance_m, columns, rows, width_m, up_m, down_m, phone, cells (id r2c5, lux)
-      # @raise [ArgumentError] naming what is missing
+      # @raise [Unready] naming what is missing
       def initialize(document)
-        FRAME.each { |k| raise ArgumentError, "#{k.sub('_m', '')} is not entered" unless document[k] }
+        FRAME.each { |k| raise Unready, "#{k.sub('_m', '')} is not entered" unless document[k] }
         @distance = document['distance_m'].to_f
         @columns = document['columns'].to_i
         @rows = document['rows'].to_i

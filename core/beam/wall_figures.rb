@@ -30,6 +30,9 @@ module Miser
                'definition of the lumen; the rule is common practice', sigma: @wall.lumens_sigma, notes: doubt)
       end
 
+      # @return [Boolean] whether so much of it lies above the cut-off
+      def glaring? = @wall.share_above(@line) > Wall::GLARE
+
       # @return [Figure] share
       def glare
         figure(@wall.share_above(@line), '1', 'Share above the cut-off', '∬E dA above the line / ∬E dA, straight between marks',

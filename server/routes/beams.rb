@@ -16,9 +16,9 @@ module Miser
         MOST_NAME = 120
 
         def self.registered(app)
-          app.get('/api/jobs/:id/headlight') { answer(200, Present.headlight(document = found(settings.jobs.find(params['id'])).document, Beams.shelf(self, document))) }
+          app.get('/api/jobs/:id/headlight') { answer(200, Present.headlight(document = found(settings.jobs.find(params['id'])).document, Beams.of(self, document))) }
 
-          app.get('/api/jobs/:id/beam') { answer(200, Present.beam(document = found(settings.jobs.find(params['id'])).document, Beams.shelf(self, document))) }
+          app.get('/api/jobs/:id/beam') { answer(200, Present.beam(Beams.of(self, found(settings.jobs.find(params['id'])).document))) }
 
           app.post('/api/jobs/:id/photometry') { answer(200, Present.job(Beams.keep_photometry(self, body_of('/api/jobs/{id}/photometry')))) }
 
@@ -48,23 +48,23 @@ module Miser
           end
         end
 
-        # Photometry of the job by its id, read once a request.
-        # @return [Proc] id to Beam::Photometry or nil
-        def self.shelf(app, document)
+        # The job's beams, with its photometry files read once a request.
+        # @return [Beam::Beams]
+        def self.of(app, document)
           read = Hash.new do |known, id|
             file = app.settings.jobs.attachments.find(document['id'], id)
             known[id] = file && file.type == 'text/plain' ? Formats::Lm63.read(file.bytes) : nil
           end
-          ->(id) { id && read[id] }
+          Beam::Beams.new(document, ->(id) { id && read[id] })
         end
 
         def self.measured(app)
           document = app.found(app.settings.jobs.find(app.params['id'])).document
           wall = app.found((document.dig('beam', 'walls') || []).find { |w| w['id'] == app.params['wall'] }, 'wall')
-          measured = Present.wall_of(wall)
-          raise Refusal.new(422, measured) if measured.is_a?(String)
+          entry = Beam::Beams.entry(wall)
+          raise Refusal.new(422, entry.reason) unless entry.wall
 
-          [document, wall, measured]
+          [document, wall, entry.wall]
         end
 
         def self.stem(document, wall) = "#{document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase}-#{wall['beam']}-#{wall['side']}"
@@ -104,14 +104,11 @@ module Miser
         # Cells of a wall from a table; those it leaves empty stay as they are.
         def self.keep_table(app, body)
           keep(app, body['revision'], "readings from a table #{Jobs.fresh_id}") do |document|
-            walls = document.dig('beam', 'walls') || []
-            wall = app.found(walls.find { |w| w['id'] == body['wall'] }, 'wall')
+            wall = app.found((document.dig('beam', 'walls') || []).find { |w| w['id'] == body['wall'] }, 'wall')
             cells, errors = Formats::WallCsv.read(body['text'], columns: wall['columns'].to_i, rows: wall['rows'].to_i)
             raise Refusal.new(422, 'The table can’t be taken as it is.', kept: 'Nothing was changed.', fields: errors.first(20).map(&:to_h)) if errors.any?
 
-            known = (wall['cells'] || []).to_h { |c| [c['id'], c] }
-            cells.compact.each { |id, lux| known[id] = { 'id' => id, 'lux' => lux } }
-            document.merge('beam' => document['beam'].merge('walls' => walls.map { |w| w.equal?(wall) ? w.merge('cells' => known.values) : w }))
+            Job::WallCells.take(document, body['wall'], cells)
           end
         rescue Formats::CsvTable::Unreadable => e
           raise unreadable('table', e, 'lux, a line a row from the top; empty where not read')

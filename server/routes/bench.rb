@@ -104,21 +104,11 @@ module Miser
           wall = Beam::Wall.new(entered)
           run = Instruments::WallRun.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], wall: body['wall'] },
                                          light: address(app, body['light']), marks: wall.marks(from: body['from']),
-                                         beam: StandIns::Likeness.beam(lumens(document, entered['side']), wall.distance),
+                                         beam: StandIns::Likeness.beam(StandIns::Likeness.lumens(document, entered['side']), wall.distance),
                                          every: [body['every_s'] || 0.2, FASTEST_S].max, pace: body['pace'] || 1.0)
           app.settings.runs.start(run)
-        rescue ArgumentError => e
+        rescue Beam::Wall::Unready => e
           raise Refusal.new(422, "The #{e.message}.", kept: 'Enter it, and the marks can be read.')
-        end
-
-        # For the stand-in: the light of the lamp before the wall.
-        # @return [Float, nil] lm
-        def self.lumens(document, side)
-          chosen = (document.dig('headlight', 'candidates') || []).find { |c| c['id'] == document.dig('headlight', 'chosen') }
-          return chosen['lumens'] if side == 'after' && chosen
-
-          lamp = document['loads'].find { |l| l['role'] == 'head_low' }
-          lamp && Draw::LampBase::BY_KEY[lamp['base']]&.filament(lamp['filament'])&.lumens
         end
       end
     end

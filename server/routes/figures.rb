@@ -10,7 +10,7 @@ module Miser
         def self.registered(app)
           app.get('/api/jobs/:id/working') do
             saved = found(settings.jobs.find(params['id']))
-            answer(200, Present.working(found(Figures.figure(saved.document, params['figure'].to_s, Beams.shelf(self, saved.document)), 'figure')))
+            answer(200, Present.working(found(Figures.figure(saved.document, params['figure'].to_s, Beams.of(self, saved.document)), 'figure')))
           end
 
           app.get('/api/jobs/:id/options') do
@@ -21,12 +21,12 @@ module Miser
         end
 
         # By the id it carries on screen.
-        def self.figure(document, id, shelf)
+        def self.figure(document, id, beams)
           kind, name, of = id.split('/')
           case kind
           when 'aim' then Present::AIM_FIGURES.include?(name&.to_sym) ? Beam::Aim.new(document['aim'] || {}).public_send(name) : nil
-          when 'beam' then Present.beam_figure(document, name, of, shelf)
-          when 'headlight' then Present.candidates(document, shelf).all.find { |c| c.id == name }&.amps_figure
+          when 'beam' then Beam::WallFigures::NAMES.include?(of&.to_sym) ? beams.figures(name)&.public_send(of) : nil
+          when 'headlight' then Present.candidates(document, beams).all.find { |c| c.id == name }&.amps_figure
           else Budget::Budget.new(document).figure(id)
           end
         end

@@ -74,7 +74,7 @@ module Miser
 
         # A headlight by its id; an empty word takes it back.
         def self.headlight(document, id)
-          judged = Present.candidates(document, ->(_) {}).all.find { |c| c.id == id }
+          judged = Present.candidates(document, Beam::Beams.new(document, ->(_) {})).all.find { |c| c.id == id }
           known(id, (document.dig('headlight', 'candidates') || []).to_h { |c| [c['id'], c] }, 'Headlight') unless judged || id.empty?
           Job::HeadlightChoice.take(document, judged) { fresh_id }
         end

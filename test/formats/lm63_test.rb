@@ -63,6 +63,7 @@ class Lm63Test < Miser::Test
     text = Lm63.write(wall, name: "Lamp; <x>\n")
     assert_equal 1, text.scan('[LUMINAIRE] Lamp_ _x__').size
     file = Lm63.read(text)
+    assert_nil file.watts, 'a wall knows no watts: not stated is not nothing'
     wall.ys.each_index { |j| wall.xs.each_index { |i| assert_in_delta wall.grid[j][i], file.lux(wall.xs[i], wall.ys[j], 5.0), 0.3 } }
   end
 end

@@ -1331,6 +1331,15 @@ export interface components {
             }[];
             voltage_schools: components["schemas"]["Named"][];
             aim_schools: components["schemas"]["Named"][];
+            usual_wall: {
+                width_m: number;
+                up_m: number;
+                down_m: number;
+            };
+            wall_grids: {
+                columns: number;
+                rows: number;
+            }[];
             caps: {
                 key: string;
                 use: string;

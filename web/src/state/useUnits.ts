@@ -40,5 +40,11 @@ export const useUnits = defineStore('units', () => {
     return Math.abs(metres) < 1 ? { value: metres * 1000, digits: 0, unit: 'mm' } : { value: metres, digits: 2, unit: 'm' }
   }
 
-  return { units, fetchOnce, shown, length }
+  /** A small length, as a rule or a caliper has it. */
+  function small(metres: number): string {
+    const { show, unit } = shown('m', true)!
+    return `${show(metres).toFixed(unit === 'in' ? 2 : 1)} ${unit}`
+  }
+
+  return { units, fetchOnce, shown, length, small }
 })

@@ -3,10 +3,12 @@ import { computed, ref } from 'vue'
 import { freshId } from '../../api/client'
 import { useBeam } from '../../state/useBeam'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
 import Caution from '../../ui/Caution.vue'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import DifferenceMap from './DifferenceMap.vue'
+import { MOST_FIELDS } from './frame'
 import PicturesPart from './PicturesPart.vue'
 import PredictedPart from './PredictedPart.vue'
 import WallCuts from './WallCuts.vue'
@@ -16,6 +18,7 @@ import WallMap from './WallMap.vue'
 
 /** The beam on the wall, read as a grid, before and after. */
 const job = useJob()
+const reference = useReference()
 const { beam: view, failed } = useBeam()
 const beam = ref<'low' | 'high'>('low')
 const look = ref<'beside' | 'difference'>('beside')
@@ -30,8 +33,8 @@ const LOOKS = [
   { key: 'difference', label: 'Difference' },
 ] as const
 const SIDES = ['before', 'after'] as const
-const SIZES = ['9 × 5', '15 × 9', '21 × 11', '41 × 21'].map((label) => ({ label, key: label }))
-const size = ref('9 × 5')
+const grids = computed(() => (reference.tables?.wall_grids ?? []).map((g, key) => ({ ...g, key, label: `${g.columns} × ${g.rows}` })))
+const grid = ref(0)
 
 const walls = computed(() => SIDES.map((side) => ({ side, wall: view.value?.walls.find((w) => w.beam === beam.value && w.side === side) })))
 const read = computed(() => walls.value.flatMap((w) => (w.wall?.figures ? [w.wall] : [])))
@@ -41,11 +44,13 @@ const entered = computed(() => job.document?.beam?.walls?.find((w) => w.id === e
 
 function add(side: 'before' | 'after') {
   const other = job.document?.beam?.walls?.find((w) => w.beam === beam.value)
-  const [columns, rows] = other ? [other.columns!, other.rows!] : size.value.split(' × ').map(Number)
+  const { columns, rows } = other ? { columns: other.columns!, rows: other.rows! } : grids.value[grid.value]
   const id = freshId()
   // A field a mark, where there are fields; a large grid gets its cells as they are read.
-  const cells = columns > 15 ? [] : Array.from({ length: rows * columns }, (_, k) => ({ id: `r${Math.floor(k / columns)}c${k % columns}` }))
-  const frame = { distance_m: other?.distance_m, width_m: other?.width_m ?? 3.2, up_m: other?.up_m ?? 0.4, down_m: other?.down_m ?? 0.8 }
+  const cells =
+    columns > MOST_FIELDS ? [] : Array.from({ length: rows * columns }, (_, k) => ({ id: `r${Math.floor(k / columns)}c${k % columns}` }))
+  const place = other ?? reference.tables!.usual_wall
+  const frame = { distance_m: other?.distance_m, width_m: place.width_m, up_m: place.up_m, down_m: place.down_m }
   job.edit([{ op: 'add', at: '/beam/walls', value: { id, beam: beam.value, side, columns, rows, ...frame, cells } }])
   edit(id)
 }
@@ -99,12 +104,14 @@ function remove() {
           <ChoiceRow
             v-if="!walls.some((o) => o.wall)"
             label="Marks across and down"
-            :options="SIZES"
-            :value="size"
+            :options="grids"
+            :value="grid"
             class="mb-2"
-            @pick="size = $event"
+            @pick="grid = $event"
           />
-          <button type="button" class="btn btn-main min-h-14 w-full justify-center" @click="add(w.side)">Read this wall</button>
+          <button type="button" class="btn btn-main min-h-14 w-full justify-center" :disabled="!grids.length" @click="add(w.side)">
+            Read this wall
+          </button>
         </div>
         <template v-else>
           <p v-if="w.wall.reason" class="border-2 border-dashed border-line p-4 text-dim">{{ w.wall.reason }}</p>

@@ -36,10 +36,11 @@ const charts = computed(() =>
   }),
 )
 /** One unit along the whole axis. */
-const unit = computed(() => (units.units === 'us' ? 'in' : 'm'))
+const inches = computed(() => (units.units === 'us' ? units.shown('m', true) : undefined))
+const unit = computed(() => inches.value?.unit ?? 'm')
 function metres(value: number) {
-  const shown = units.units === 'us' ? value / 0.0254 : value
-  return `${shown > 0 ? '+' : shown < 0 ? '−' : ''}${Math.abs(shown).toFixed(units.units === 'us' ? 0 : 1)}`
+  const shown = inches.value?.show(value) ?? value
+  return `${shown > 0 ? '+' : shown < 0 ? '−' : ''}${Math.abs(shown).toFixed(inches.value ? 0 : 1)}`
 }
 </script>
 

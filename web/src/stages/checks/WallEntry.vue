@@ -5,7 +5,7 @@ import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
 import QuantityField from '../../ui/QuantityField.vue'
 import YesNo from '../../ui/YesNo.vue'
-import { luxText } from './frame'
+import { luxText, MOST_FIELDS } from './frame'
 import { useWallRun } from './useWallRun'
 
 /** One wall's readings: by hand, from a table, or by the light meter, mark after mark. */
@@ -17,8 +17,6 @@ const instruments = useInstruments()
 void instruments.refresh()
 const at = computed(() => `/beam/walls/${props.wall.id}`)
 const columns = computed(() => props.wall.columns ?? 0)
-/** A field a mark, as long as a hand can find them. */
-const MOST_FIELDS = 15
 const cells = computed(() => props.wall.cells ?? [])
 const pasted = ref('')
 const said = ref('')

@@ -1,3 +1,6 @@
+/** A field a mark, as long as a hand can find them; columns. */
+export const MOST_FIELDS = 15
+
 /** Width of every drawing of a wall, in its own units. */
 export const WIDTH = 600
 

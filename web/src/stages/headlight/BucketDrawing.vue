@@ -2,7 +2,6 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useUnits } from '../../state/useUnits'
-import { plain } from '../../ui/format'
 
 /** The part in its bucket to scale, what is measured of either; and the front with the chips. */
 const props = defineProps<{
@@ -22,11 +21,7 @@ const h = computed(() => props.housing)
 const p = computed(() => props.part)
 const bulb = computed(() => p.value.kind === 'bulb')
 const half = computed(() => ((h.value.hole_m ?? 0.0375) / 2) * SCALE)
-function say(metres: number | undefined) {
-  if (metres === undefined) return 'not measured'
-  const l = units.length(metres)
-  return `${plain(l.value, units.units === 'us' ? 2 : 1)} ${l.unit}`
-}
+const say = (metres: number | undefined) => (metres === undefined ? 'not measured' : units.small(metres))
 const chips = computed(() => [p.value.clock_deg, p.value.clock_deg === undefined ? undefined : p.value.clock_deg + 180])
 /** What is to spare, or wanting, at a place of the drawing. */
 function spare(rule: string) {

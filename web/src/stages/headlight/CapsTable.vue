@@ -16,12 +16,9 @@ const rows = computed(() =>
       : '–',
     lumens: c.filaments.map((f) => (f.lumens === null ? '?' : plain(f.lumens, 0))).join(' / '),
     volts: [...new Set(c.filaments.map((f) => f.test_v))].map((v) => (v === null ? '?' : plain(v, 1))).join(' / '),
-    plane: c.plane_to_filament_m === null ? '–' : say(c.plane_to_filament_m),
+    plane: c.plane_to_filament_m === null ? '–' : units.small(c.plane_to_filament_m),
   })),
 )
-function say(metres: number) {
-  return units.units === 'us' ? `${plain(metres / 0.0254, 2)} in` : `${plain(metres * 1000, 1)} mm`
-}
 </script>
 
 <template>
@@ -58,7 +55,7 @@ function say(metres: number) {
           </tr>
           <tr v-for="s in reference.tables?.unit_sizes ?? []" :key="s.key">
             <td class="font-semibold whitespace-nowrap">{{ s.label }}</td>
-            <td colspan="8">whole unit, {{ say(s.diameter_m) }} across</td>
+            <td colspan="8">whole unit, {{ units.small(s.diameter_m) }} across</td>
             <td>{{ s.source }}</td>
           </tr>
         </tbody>

@@ -1,0 +1,113 @@
+# frozen_string_literal: true
+
+require_relative 'aim'
+require_relative 'contour'
+require_relative 'foretold'
+require_relative 'wall_figures'
+
+module Miser
+  module Beam
+    # The beams of a job: its walls, what they are held against, what a file foretells.
+    class Beams
+      KINDS = %w[low high].freeze
+      SIDES = %w[before after].freeze
+
+      # A wall as entered.
+      # @!attribute wall [Wall, nil] where it can be judged @!attribute reason [String, nil] where it can't
+      Entry = Struct.new(:document, :wall, :reason, keyword_init: true) do
+        def id = document['id']
+        def beam = document['beam']
+        def side = document['side']
+      end
+
+      # @param document [Hash] job
+      # @param shelf [#call] Photometry by the id of its file, nil where there is none
+      def initialize(document, shelf)
+        @document = document
+        @in = document['beam'] || {}
+        @aim = document['aim'] || {}
+        @shelf = shelf
+      end
+
+      # @return [Array<Entry>]
+      def entries = @entries ||= (@in['walls'] || []).map { |w| Beams.entry(w) }
+
+      # @param document [Hash] a wall as entered
+      # @return [Entry]
+      def self.entry(document)
+        wall = Wall.new(document)
+        return Entry.new(document: document, wall: wall) if wall.lit?
+
+        Entry.new(document: document, reason: wall.any? ? 'No cell read any light.' : 'No cell is read yet.')
+      rescue Wall::Unready => e
+        Entry.new(document: document, reason: "The #{e.message}.")
+      end
+
+      # @return [Entry, nil] of those that can be judged
+      def entry(beam, side) = entries.reverse.find { |e| e.beam == beam && e.side == side && e.wall }
+
+      # @return [Float] m, the cut-off from the axis, up, at the wall read last
+      def line = -(@in['cutoff_m'] || 0.0)
+
+      # Nearer or farther the cut-off lies in the same direction.
+      # @param wall [Wall]
+      # @return [Float] m
+      def line_at(wall)
+        reference = entries.reverse.find(&:wall)&.wall
+        reference ? line * wall.distance / reference.distance : line
+      end
+
+      # @return [Comparison, nil] nil where a side is missing
+      # @raise [SharedWall::Apart]
+      def comparison(beam)
+        before, after = SIDES.map { |side| entry(beam, side)&.wall }
+        before && after && Comparison.new(before, after, line_at(after))
+      end
+
+      # @return [Photometry, nil] of the file looked at
+      def photometry = @shelf.call(file)
+
+      # @return [String, nil] id of the file looked at
+      def file = @in.dig('predicted', 'file')
+
+      # @return [String, nil]
+      def file_name = (@in['photometry'] || []).find { |f| f['id'] == file }&.fetch('name')
+
+      # @return [Foretold, nil]
+      def foretold
+        return unless photometry
+
+        @foretold ||= Foretold.new(photometry, asked: @in['predicted'], aim: target, height: @aim['lamp_height_m'], measured: entry('low', 'after')&.wall)
+      end
+
+      # One wall's light in figures, by its id; the foretold one's by the file looked at.
+      # @return [WallFigures, nil]
+      def figures(id)
+        wall = id == 'predicted' ? foretold&.wall : entries.find { |e| e.id == id }&.wall
+        wall&.lit? ? WallFigures.new(wall, line_at(wall)) : nil
+      end
+
+      # What the photometry of a part foretells, each on the same wall and aimed alike.
+      # @param file [String, nil] id
+      # @return [String, nil]
+      def pattern(file)
+        wall = @shelf.call(file)&.wall(Wall::USUAL, down: -target)
+        wall&.lit? ? wall.words(target * wall.distance) : nil
+      end
+
+      # Levels that every wall shares.
+      # @return [Array<Float>] lx
+      def levels
+        brightest = [*entries.filter_map(&:wall), foretold&.wall].compact.map { |wall| wall.peak[:lux] }.max
+        Contour.levels(brightest || 0.0)
+      end
+
+      # @return [Array(Hash, Hash)] photographs before and after, nil where there is none
+      def photographs(beam) = SIDES.map { |side| (@in['photographs'] || []).find { |p| p['beam'] == beam && p['side'] == side } }
+
+      private
+
+      def target = Aim.new(@aim).school.target
+    end
+  end
+end

@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+
+# The beams of a job, as a document has them.
+class BeamsOfAJobTest < Miser::Test
+  include Miser::Beam
+
+  def wall(id, side, distance: 5, beam: 'low', lux: 10, **rest)
+    { 'id' => id, 'beam' => beam, 'side' => side, 'distance_m' => distance, 'columns' => 3, 'rows' => 3, 'width_m' => 2, 'up_m' => 0.5, 'down_m' => 0.5,
+      'cells' => Array.new(9) { |k| { 'id' => "r#{k / 3}c#{k % 3}", 'lux' => lux } } }.merge(rest.transform_keys(&:to_s))
+  end
+
+  def beams(*walls, shelf: ->(_) {}, **rest) = Beams.new({ 'beam' => { 'cutoff_m' => 0.1, 'walls' => walls }.merge(rest.transform_keys(&:to_s)) }, shelf)
+
+  # The cut-off is a direction: from twice as far it lies twice as far down.
+  def test_the_cut_off_lies_in_one_direction
+    job = beams(wall('far', 'before', distance: 10), wall('near', 'after'))
+    assert_equal([-0.2, -0.1], job.entries.map { |e| job.line_at(e.wall) })
+    assert_in_delta job.figures('far').glare.working.inputs.first.value, -0.2
+    assert_in_delta(-0.1, beams.line)
+  end
+
+  def test_what_cannot_be_judged_says_why_and_holds_nothing_up
+    job = beams(wall('dark', 'before', lux: 0), wall('empty', 'before', cells: []), wall('bare', 'before', distance: nil).compact, wall('good', 'after'))
+    assert_equal ['No cell read any light.', 'No cell is read yet.', 'The distance is not entered.', nil], job.entries.map(&:reason)
+    assert_nil job.comparison('low')
+    assert_nil job.figures('dark')
+    assert_equal 'good', job.entry('low', 'after').id
+    assert_equal [0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0], job.levels
+    assert_empty Beams.new({}, ->(_) {}).levels
+  end
+
+  # A lamp of the same candela all round, 100 cd: 4 lx straight ahead at 5 m.
+  def test_a_file_is_laid_as_the_wall_that_was_read_unless_asked_otherwise
+    even = Photometry.new(type: 'B', verticals: [-30.0, 30.0], horizontals: [-30.0, 30.0], candela: [[100.0, 100.0], [100.0, 100.0]])
+    shelf = ->(id) { id == 'f' ? even : nil }
+    job = beams(wall('a', 'after', distance: 4), shelf: shelf, predicted: { 'file' => 'f' })
+    assert_in_delta 100 / 16.0, job.foretold.wall.peak[:lux], 1e-9
+    asked = beams(wall('a', 'after', distance: 4), shelf: shelf, predicted: { 'file' => 'f', 'distance_m' => 5, 'height_m' => 0.7, 'down' => 0.0 }).foretold
+    assert_in_delta 4.0, asked.wall.peak[:lux], 1e-9
+    assert_equal [-0.7, 0.0], [asked.floor, asked.down]
+    assert_nil asked.beside(0.0)
+    assert_match(/at half of 4 lx at 5 m/, job.pattern('f'))
+    assert_nil job.pattern('gone')
+    assert_nil beams(predicted: { 'file' => 'gone' }, shelf: shelf).foretold
+  end
+
+  def test_many_readings_at_once_leave_the_rest
+    document = { 'beam' => { 'walls' => [wall('a', 'before'), wall('b', 'after')] } }
+    taken = Miser::Job::WallCells.take(document, 'b', { 'r0c0' => 7.5, 'r0c1' => nil, 'r9c9' => 1.0 })
+    assert_equal document['beam']['walls'][0], taken['beam']['walls'][0]
+    cells = taken['beam']['walls'][1]['cells'].to_h { |c| [c['id'], c['lux']] }
+    assert_equal [7.5, 10, 1.0], cells.values_at('r0c0', 'r0c1', 'r9c9')
+  end
+end
