@@ -27,6 +27,7 @@ require_relative 'signals/diagnosis'
 require_relative 'signals/drawing'
 require_relative 'signals/flash_count'
 require_relative 'ticket/ticket'
+require_relative 'ticket/bill'
 require_relative 'ticket/baseline'
 
 # The rules of the job, free of files, clock, database and web.

@@ -6,6 +6,7 @@
 require 'open3'
 require_relative '../core/miser'
 require_relative '../formats/job_file'
+require_relative '../formats/photograph'
 
 module Miser
   # What the demo's camera and the unit's maker would have sent.
@@ -14,7 +15,7 @@ module Miser
     SIZE = [800, 450].freeze
     # Share of each colour: a filament is yellow, an LED is not.
     COLOURS = { 'before' => [1.0, 0.78, 0.45], 'after' => [0.92, 0.97, 1.0] }.freeze
-    EXPOSURE = 0.055
+    EXPOSURE = 0.0055
     TAKEN = { 'before' => '2026-09-14T20:41:09', 'after' => '2026-09-16T20:37:55' }.freeze
     ANGLES = { verticals: (-12..6).step(0.5), horizontals: (-30..30).step(2) }.freeze
 
@@ -25,15 +26,15 @@ module Miser
       pictures = document['beam']['walls'].select { |w| w['beam'] == 'low' }.map { |w| [w['side'], picture(Beam::Wall.new(w), w['side'])] }
       attachments = pictures.map { |side, jpeg| Formats::Attachment::Held.new(id: "p#{side}", type: 'image/jpeg', bytes: jpeg) } +
                     [Formats::Attachment::Held.new(id: 'ies1', type: 'text/plain', bytes: photometry)]
-      document['beam'].merge!('photographs' => pictures.map { |side, _| row(side) }, 'photometry' => [{ 'id' => 'ies1', 'name' => 'lantern-7-inch.ies' }], 'predicted' => { 'file' => 'ies1' })
+      document['beam'].merge!('photographs' => pictures.map { |side, jpeg| row(side, jpeg) }, 'photometry' => [{ 'id' => 'ies1', 'name' => 'lantern-7-inch.ies' }], 'predicted' => { 'file' => 'ies1' })
       document['headlight']['candidates'].find { |c| c['id'] == 'hu' }['photometry'] = 'ies1'
       whole = document.merge('attachments' => attachments.map { |a| Formats::Attachment.write(a) })
       File.write(PATH, "#{JSON.pretty_generate(whole, indent: ' ')}\n")
     end
 
-    def row(side)
-      { 'id' => "p#{side}", 'beam' => 'low', 'side' => side, 'name' => "door-#{side}.jpg", 'iso' => 400, 'shutter_s' => 0.0166667, 'aperture' => 2.8, 'focal_mm' => 4.2, 'flash' => false,
-        'taken' => TAKEN[side], 'width' => SIZE[0], 'height' => SIZE[1] }
+    def row(side, jpeg)
+      { 'id' => "p#{side}", 'beam' => 'low', 'side' => side, 'name' => "door-#{side}.jpg", 'iso' => 100, 'shutter_s' => 0.0166667, 'aperture' => 2.8, 'focal_mm' => 4.2, 'flash' => false,
+        'taken' => TAKEN[side], 'burnt' => Formats::Photograph.new(jpeg).facts['burnt'], 'width' => SIZE[0], 'height' => SIZE[1] }
     end
 
     # The door as the camera sees it: panels, the light bilinear between marks, falling off beyond them.
@@ -57,7 +58,7 @@ module Miser
 
     def pixel(wall, across, height, side, panel, random)
       beyond = [across.abs - 1.6, height - wall.ys.first, wall.ys.last - height, 0.0].max
-      light = ((wall.at(across, height) * Math.exp(-6 * beyond)) + 0.12) * panel * EXPOSURE
+      light = ((wall.at(across, height) * Math.exp(-6 * beyond)) + 1.2) * panel * EXPOSURE
       COLOURS.fetch(side).map { |share| ((255 * ((1 - Math.exp(-light * share))**0.45)) + random.rand(-1.5..1.5)).clamp(0, 255).round }
     end
 
@@ -71,8 +72,8 @@ module Miser
     end
 
     def beam(across, up)
-      hot = 700 * Math.exp(-((across / 7.0)**2) - (((up + 1.4) / 1.6)**2))
-      wide = 900 * Math.exp(-((across / 17.0)**2) - (((up + 3.2) / 3.0)**2))
+      hot = 7000 * Math.exp(-((across / 7.0)**2) - (((up + 1.4) / 1.6)**2))
+      wide = 9000 * Math.exp(-((across / 17.0)**2) - (((up + 3.2) / 3.0)**2))
       (hot + wide) * (up > -0.4 ? Math.exp(-((up + 0.4) / 0.9)**2) : 1.0)
     end
   end

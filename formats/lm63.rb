@@ -109,16 +109,26 @@ module Miser
         value
       end
 
-      # A measured wall as type B photometry.
+      # A measured wall as type B photometry. Its marks stand on straight lines of the wall, the
+      # angles on curved ones: the light between marks is taken as the wall's figures take it.
       # @param wall [Beam::Wall] @param name [String]
       # @return [String] CRLF ends, as the standard has them
       def write(wall, name:)
         d = wall.distance
-        horizontals = wall.xs.map { |x| degrees(Math.atan2(x, d)) }
         verticals = wall.ys.reverse.map { |y| degrees(Math.atan2(y, d)) }
-        rows = horizontals.each_index.map { |i| wall.ys.each_index.map { |j| wall.candela(wall.grid[j][i], wall.xs[i], wall.ys[j]) }.reverse }
+        # Off the axis these reach past the wall by a hair; there the light of its rim goes on.
+        horizontals = wall.xs.map { |x| degrees(Math.atan2(x, d)) }
+        rows = horizontals.map { |h| verticals.map { |v| towards(wall, h, v) } }
         ['IESNA:LM-63-2002', "[TEST] measured on a wall at #{format('%.2f', d)} m", '[MANUFAC] not stated', "[LUMINAIRE] #{name.gsub(/[^\w .-]/, '_')[0, 60]}", 'TILT=NONE',
          "1 -1 1 #{verticals.size} #{horizontals.size} 2 2 0 0 0", '1 1 0', list(verticals), list(horizontals), *rows.map { |r| list(r) }, ''].join("\r\n")
+      end
+
+      # @param horizontal, vertical [Float] degrees, type B
+      # @return [Float] cd
+      def towards(wall, horizontal, vertical)
+        y = wall.distance * Math.tan(vertical * Math::PI / 180)
+        x = Math.tan(horizontal * Math::PI / 180) * Math.hypot(y, wall.distance)
+        wall.candela(wall.at(x, y), x, y)
       end
 
       def list(values) = values.map { |v| format('%.7g', v) }.each_slice(12).map { |s| s.join(' ') }.join("\r\n")

@@ -24,6 +24,8 @@ module Miser
       ACCEPTS = 'JPEG, at most 15 MB'
       # What other files begin with.
       OTHERS = { "\x89PNG".b => 'PNG', 'GIF8'.b => 'GIF', 'RIFF'.b => 'WebP', 'II*'.b => 'TIFF or raw', 'MM'.b => 'TIFF or raw', '%PDF'.b => 'PDF', '<svg'.b => 'SVG' }.freeze
+      # Grey from which a pixel counts as burnt out, of 255: JPEG blurs white a little.
+      WHITE = "\xFA-\xFF".b
       # EXIF orientation => what turns it upright.
       UPRIGHT = { 2 => %w[-flip horizontal], 3 => %w[-rotate 180], 4 => %w[-flip vertical], 5 => %w[-transpose], 6 => %w[-rotate 90], 7 => %w[-transverse], 8 => %w[-rotate 270] }.freeze
 
@@ -45,10 +47,10 @@ module Miser
         @size = EXIFR::JPEG.new(StringIO.new(@jpeg)).then { |j| [j.width, j.height] }
       end
 
-      # @return [Hash] what the job keeps of it: iso, shutter_s, aperture, focal_mm, flash, taken, width, height; without what it does not say
+      # @return [Hash] what the job keeps of it: iso, shutter_s, aperture, focal_mm, flash, taken, burnt (share of its pixels), width, height; without what it does not say
       def facts
         { 'iso' => positive(Array(tag(:iso_speed_ratings)).first), 'shutter_s' => positive(tag(:exposure_time)), 'aperture' => positive(tag(:f_number)), 'focal_mm' => positive(tag(:focal_length)),
-          'flash' => flash, 'taken' => tag(:date_time_original)&.strftime('%Y-%m-%dT%H:%M:%S'), 'width' => @size[0], 'height' => @size[1] }.compact
+          'flash' => flash, 'taken' => tag(:date_time_original)&.strftime('%Y-%m-%dT%H:%M:%S'), 'burnt' => burnt, 'width' => @size[0], 'height' => @size[1] }.compact
       end
 
       private
@@ -101,6 +103,15 @@ module Miser
           tool('cjpeg', '-quality', QUALITY.to_s, '-optimize', '-outfile', as['small.jpg'], as['small.ppm'])
           File.binread(as['small.jpg'])
         end
+      end
+
+      # @return [Float] share of the kept picture's pixels
+      def burnt
+        grey, status = Open3.capture2('timeout', TOOL_S.to_s, 'djpeg', '-grayscale', stdin_data: @jpeg, binmode: true)
+        raise Refused, 'the file is damaged' unless status.success?
+
+        pixels = @size[0] * @size[1]
+        (grey.byteslice(-pixels, pixels).count(WHITE).to_f / pixels).round(4)
       end
 
       # A picture cut short is told by words only: the tools go on with what there is.

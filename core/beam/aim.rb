@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../assumptions'
 require_relative '../figure'
 
 module Miser
@@ -20,14 +21,10 @@ module Miser
       ].freeze
       BY_KEY = SCHOOLS.to_h { |s| [s.key, s] }.freeze
 
-      # Exposed thread of an adjuster, m: outside it a unit has slipped.
-      THREAD = 0.002..0.08
-      # How well two readings of one thread should agree.
-      ALIKE = 0.06
-
-      # @param entered [Hash] the job's aim
-      def initialize(entered)
+      # @param entered [Hash] the job's aim @param settings [Assumptions]
+      def initialize(entered, settings = Assumptions.new)
         @in = entered
+        @settings = settings
       end
 
       def school = BY_KEY.fetch(@in['school'] || 'regulation')
@@ -140,9 +137,9 @@ module Miser
       end
 
       def out_of_bounds(length)
-        return if THREAD.cover?(length)
+        return if length.between?(@settings[:thread_least_m], @settings[:thread_most_m])
 
-        if length < THREAD.begin
+        if length < @settings[:thread_least_m]
           format('%.2f mm is hardly any thread. If that was inches, it is %.1f mm.', length * 1000, length * 1000 * 25.4)
         else
           format('%.0f mm is more thread than an adjuster has. Check the unit.', length * 1000)
@@ -150,7 +147,7 @@ module Miser
       end
 
       def disagree(length, again)
-        return if (length - again).abs <= ALIKE * length
+        return if (length - again).abs <= @settings[:thread_alike] * length
 
         format('Read twice and not alike: %.1f mm (%.3f in) and %.1f mm (%.3f in). A unit has slipped.', length * 1000, length / INCH, again * 1000, again / INCH)
       end

@@ -3,6 +3,7 @@
 require_relative 'aim'
 require_relative 'contour'
 require_relative 'foretold'
+require_relative 'picture_pair'
 require_relative 'wall_figures'
 
 module Miser
@@ -26,16 +27,18 @@ module Miser
         @document = document
         @in = document['beam'] || {}
         @aim = document['aim'] || {}
+        @settings = Assumptions.new(document['assumptions'] || {})
         @shelf = shelf
       end
 
       # @return [Array<Entry>]
-      def entries = @entries ||= (@in['walls'] || []).map { |w| Beams.entry(w) }
+      def entries = @entries ||= (@in['walls'] || []).map { |w| Beams.entry(w, @settings) }
 
       # @param document [Hash] a wall as entered
+      # @param settings [Assumptions]
       # @return [Entry]
-      def self.entry(document)
-        wall = Wall.new(document)
+      def self.entry(document, settings = Assumptions.new)
+        wall = Wall.new(document, settings: settings)
         return Entry.new(document: document, wall: wall) if wall.lit?
 
         Entry.new(document: document, reason: wall.any? ? 'No cell read any light.' : 'No cell is read yet.')
@@ -77,7 +80,7 @@ module Miser
       def foretold
         return unless photometry
 
-        @foretold ||= Foretold.new(photometry, asked: @in['predicted'], aim: target, height: @aim['lamp_height_m'], measured: entry('low', 'after')&.wall)
+        @foretold ||= Foretold.new(photometry, asked: @in['predicted'], aim: target, height: @aim['lamp_height_m'], measured: entry('low', 'after')&.wall, settings: @settings)
       end
 
       # One wall's light in figures, by its id; the foretold one's by the file looked at.
@@ -88,11 +91,11 @@ module Miser
       end
 
       # What the photometry of a part foretells, each on the same wall and aimed alike.
-      # @param file [String, nil] id
+      # @param file [String, nil] id @param units [String] metric or us
       # @return [String, nil]
-      def pattern(file)
+      def pattern(file, units: 'metric')
         wall = @shelf.call(file)&.wall(Wall::USUAL, down: -target)
-        wall&.lit? ? wall.words(target * wall.distance) : nil
+        wall&.lit? ? wall.words(target * wall.distance, units: units) : nil
       end
 
       # Levels that every wall shares.
@@ -100,6 +103,12 @@ module Miser
       def levels
         brightest = [*entries.filter_map(&:wall), foretold&.wall].compact.map { |wall| wall.peak[:lux] }.max
         Contour.levels(brightest || 0.0)
+      end
+
+      # @return [PicturePair, nil] nil where one is missing
+      def pictures(beam)
+        before, after = photographs(beam)
+        before && after && PicturePair.new(before, after, settings: @settings)
       end
 
       # @return [Array(Hash, Hash)] photographs before and after, nil where there is none

@@ -7,9 +7,6 @@ module Miser
     # Two walls of one beam, before and after, in the sentence that matters: one hot-spot
     # reading lies.
     class Comparison
-      # Ratios within this are the same to the eye and the meter (assumption).
-      ALIKE = 0.1
-
       # @return [SharedWall]
       attr_reader :shared
 
@@ -20,10 +17,13 @@ module Miser
 
         @shared = SharedWall.new(before, after)
         @doubt = Math.hypot(*[before, after].map { |wall| wall.unread_sigma / wall.lumens })
+        @errors = Math.hypot(before.meter_sigma, after.meter_sigma)
         @before = shared.first
         @after = shared.second
         @peaks = [before, after].map { |wall| wall.peak[:candela] }
         @line = line
+        # Ratios within this are the same to the eye and the meter.
+        @alike = after.settings[:beam_alike]
       end
 
       # Of candela, so that the distance does not matter.
@@ -48,24 +48,28 @@ module Miser
 
       # A measured wall against what its photometry foretold.
       # @return [String]
-      def beside = "Measured against foretold: #{words(peak, 'peak')}, #{words(light, 'light on the wall')}, #{words(glare, 'glare')}."
+      def beside
+        # The file and the meter err apart from each other.
+        doubt = Math.hypot(@doubt, @errors)
+        "Measured against foretold: #{words(peak, 'peak', doubt)}, #{words(light, 'light on the wall', doubt)}, #{words(glare, 'glare', doubt)}."
+      end
 
       private
 
       def ratio(old, new) = old.positive? ? new / old : nil
 
       # Whether a ratio is above 1, below it, by more than eye and twice its doubt.
-      def over?(value) = Math.log(value) > [Math.log(1 + ALIKE), 2 * doubt].max
+      def over?(value) = Math.log(value) > [Math.log(1 + @alike), 2 * doubt].max
 
-      def under?(value) = Math.log(value) < -[Math.log(1 + ALIKE), 2 * doubt].max
+      def under?(value) = Math.log(value) < -[Math.log(1 + @alike), 2 * doubt].max
 
       def words(value, what, doubt = 0.0)
         return "#{what} that was none before" unless value
 
         sigma = value * doubt
-        return "the same #{what}" if (value - 1).abs <= ALIKE && sigma <= ALIKE
+        return "the same #{what}" if (value - 1).abs <= @alike && sigma <= @alike
 
-        format(sigma > ALIKE / 2 ? '%<value>.1f ± %<sigma>.1f times the %<what>s' : '%<value>.1f times the %<what>s', value: value, sigma: sigma, what: what)
+        format(sigma > @alike / 2 ? '%<value>.1f ± %<sigma>.1f times the %<what>s' : '%<value>.1f times the %<what>s', value: value, sigma: sigma, what: what)
       end
 
       def verdict(worse)
@@ -73,7 +77,7 @@ module Miser
 
         more = light && over?(light)
         less = glare && under?(glare) && light && !under?(light)
-        return ' Too few marks are read to say more.' if doubt > ALIKE && !more && !less
+        return ' Too few marks are read to say more.' if doubt > @alike && !more && !less
         return ' More light where it is wanted, less where it blinds.' if more && less
         return ' More light where it is wanted.' if more
 

@@ -16,8 +16,10 @@ module Miser
       # @param aim [Float] inclination of the job's school, below 0 is down
       # @param height [Float, nil] m, the lamp over the floor
       # @param measured [Wall, nil] what was read after the change
-      def initialize(photometry, asked:, aim:, height:, measured:)
+      # @param settings [Assumptions]
+      def initialize(photometry, asked:, aim:, height:, measured:, settings: Assumptions.new)
         @photometry = photometry
+        @settings = settings
         @asked = asked
         @down = asked['down'] || -aim
         @height = asked['height_m'] || height
@@ -28,7 +30,7 @@ module Miser
       def frame = (@measured ? Wall::FRAME.zip(@measured.frame).to_h : Wall::USUAL).merge({ 'distance_m' => @asked['distance_m'] }.compact)
 
       # @return [Wall] dark where none of the light falls on it
-      def wall = @wall ||= @photometry.wall(frame, down: down)
+      def wall = @wall ||= @photometry.wall(frame, down: down, settings: @settings)
 
       # @return [Float, nil] m, where the floor meets the wall, from the lamp's axis
       def floor = @height && -@height

@@ -28,8 +28,7 @@ module Miser
       # @param x, y [Float] m @param distance [Float] m
       def intensity(x, y, distance)
         h, v = angles(x, y, distance)
-        h = h.abs if mirrored?
-        at(h, v)
+        at(folded(h), v)
       end
 
       # E = I·cos³θ / d².
@@ -43,15 +42,60 @@ module Miser
       # What it would lay on a wall.
       # @param frame [Hash] a wall's place and size, as Wall takes it
       # @return [Wall]
-      def wall(frame, down: 0.0) = Wall.filled(frame.slice(*Wall::FRAME)) { |x, y| lux(x, y, frame['distance_m'].to_f, down: down) }
+      def wall(frame, down: 0.0, settings: Assumptions.new)
+        Wall.filled(frame.slice(*Wall::FRAME), settings: settings, sigma: settings[:photometry_sigma]) { |x, y| lux(x, y, frame['distance_m'].to_f, down: down) }
+      end
 
       # @return [Float] cd, the brightest of the table
       def peak = candela.flatten.max
 
+      # Light in the whole table, what its symmetry stands for included: ∬I dΩ, straight between its angles.
+      # @return [Float] lm
+      def flux
+        rings = polar.each_index.map { |k| ring(k) }
+        polar.each_cons(2).with_index.sum { |(from, to), k| band(radians(from), radians(to), rings[k], rings[k + 1]) } * copies
+      end
+
       private
 
-      # A table that begins at the axis stands for both sides.
-      def mirrored? = horizontals.first.zero? && type != 'C'
+      # A table that covers a part of the directions stands for the rest by its symmetry. Types A
+      # and B: one that begins at the axis stands for both sides. Type C: up to 0, the same all
+      # round; to 90, four quarters alike; to 180, two halves; from 90 to 270, likewise, about the other plane.
+      def folded(horizontal)
+        return horizontals.first.zero? ? horizontal.abs : horizontal unless type == 'C'
+        return horizontals.first if horizontals.size == 1
+
+        case [horizontals.first, horizontals.last]
+        in [0.0, 90.0] then (horizontal % 180).then { |h| [h, 180 - h].min }
+        in [0.0, 180.0] then [horizontal, 360 - horizontal].min
+        in [90.0, 270.0] then horizontal.between?(90, 270) ? horizontal : (180 - horizontal) % 360
+        else horizontal
+        end
+      end
+
+      # Parts of the sphere that the table stands for.
+      def copies
+        return horizontals.first.zero? ? 2 : 1 unless type == 'C'
+
+        { [0.0, 90.0] => 4, [0.0, 180.0] => 2, [90.0, 270.0] => 2 }.fetch([horizontals.first, horizontals.last], 1)
+      end
+
+      # The angles counted from the pole, degrees: the pole is the beam's axis in C, straight up in A, to the side in B.
+      def polar = { 'A' => verticals, 'B' => horizontals }.fetch(type) { return verticals }.map { |angle| 90.0 + angle }
+
+      # @return [Float] cd·rad round the pole at one angle from it
+      def ring(index)
+        return 2 * Math::PI * candela.first[index] if type == 'C' && horizontals.size == 1
+
+        around, values = type == 'B' ? [verticals, candela[index]] : [horizontals, candela.map { |row| row[index] }]
+        around.zip(values).each_cons(2).sum { |(from, a), (to, b)| radians(to - from) * (a + b) / 2 }
+      end
+
+      # ∫ I·sinθ dθ with I straight from a to b.
+      def band(from, to, at_from, at_to)
+        share = ((Math.sin(to) - Math.sin(from)) / (to - from)) - Math.cos(to)
+        (at_from * (Math.cos(from) - Math.cos(to) - share)) + (at_to * share)
+      end
 
       def angles(x, y, distance)
         case type
@@ -63,8 +107,10 @@ module Miser
 
       def degrees(radians) = radians * 180 / Math::PI
 
+      def radians(degrees) = degrees * Math::PI / 180
+
       def at(horizontal, vertical)
-        i, a = place(horizontals, type == 'C' && horizontals.size == 1 ? horizontals.first : horizontal)
+        i, a = place(horizontals, horizontal)
         j, b = place(verticals, vertical)
         return 0.0 unless i && j
 

@@ -1,20 +1,17 @@
 # frozen_string_literal: true
 
+require_relative '../assumptions'
 require_relative 'exposure'
 
 module Miser
   module Beam
     # Photographs of one beam, before and after: whether they may be laid side by side.
     class PicturePair
-      # Stops they may differ by (assumption).
-      MOST_STOPS = 0.3
-      # Lengths of lens this far apart show the wall at another size (assumption).
-      ZOOM = 0.03
-
-      # @param before, after [Hash] as the job keeps them
-      def initialize(before, after)
+      # @param before, after [Hash] as the job keeps them @param settings [Assumptions]
+      def initialize(before, after, settings: Assumptions.new)
         @before = before
         @after = after
+        @settings = settings
       end
 
       # @return [Float, nil] stops the second was given more than the first
@@ -23,7 +20,7 @@ module Miser
         first && second && (second - first)
       end
 
-      def comparable? = !stops.nil? && stops.abs <= MOST_STOPS
+      def comparable? = !stops.nil? && stops.abs <= @settings[:photo_stops]
 
       # @return [String] why, or why not
       def words
@@ -38,13 +35,22 @@ module Miser
       # @return [Array<String>]
       def notes
         lengths = [@before, @after].map { |p| p['focal_mm'] }
-        zoomed = lengths.all? && (lengths[0] - lengths[1]).abs > ZOOM * lengths.max
+        zoomed = lengths.all? && (lengths[0] - lengths[1]).abs > @settings[:photo_zoom] * lengths.max
         size = zoomed ? [format('Lenses of %g and %g mm: the wall is not shown at one size.', *lengths)] : []
         flashed = { 'before' => @before, 'after' => @after }.select { |_, p| p['flash'] }.keys
-        size + flashed.map { |side| "A flash lit the picture #{side}: its wall is not the lamp’s alone." }
+        size + flashed.map { |side| "A flash lit the picture #{side}: its wall is not the lamp’s alone." } + burnt
       end
 
       private
+
+      # Lamps that differ twofold look alike where both are white.
+      def burnt
+        { 'before' => @before, 'after' => @after }.filter_map do |side, p|
+          next unless p['burnt'] && p['burnt'] > @settings[:photo_burnt]
+
+          format('%.0f %% of the picture %s is burnt out: what is brighter than white does not show. Expose for the brightest spot and lock it there.', p['burnt'] * 100, side)
+        end
+      end
 
       def exposures = @exposures ||= [@before, @after].map { |p| Exposure.new(p) }
 

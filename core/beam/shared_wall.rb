@@ -32,7 +32,8 @@ module Miser
         raise Apart, 'the two walls have no part in common' unless up > low && up >= 0 && low <= 0
 
         frame = { 'distance_m' => second.distance, 'columns' => second.columns, 'rows' => second.rows, 'width_m' => 2 * half, 'up_m' => up, 'down_m' => -low }
-        [Wall.filled(frame) { |x, y| first.at(x / scale, y / scale) / (scale**2) }, Wall.filled(frame) { |x, y| second.at(x, y) }]
+        own = { settings: second.settings }
+        [Wall.filled(frame, **own) { |x, y| first.at(x / scale, y / scale) / (scale**2) }, Wall.filled(frame, **own) { |x, y| second.at(x, y) }]
       end
     end
   end

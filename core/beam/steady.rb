@@ -1,21 +1,21 @@
 # frozen_string_literal: true
 
+require_relative '../assumptions'
+
 module Miser
   module Beam
     # A light meter carried from mark to mark: says when its reading holds still, so
     # that the hand need not press anything. It knows no clock: readings bring their time.
     class Steady
-      # s the meter is given to reach the next mark; s it must hold; share, and lx, it may stir (assumptions).
-      MOVE_S = 1.5
-      HOLD_S = 0.8
-      STIR = 0.02
+      # lx that a reading may stir in the dark: a meter's last digits.
       LEAST_LX = 0.05
       LEAST_READINGS = 4
 
-      # @param move_s, hold_s [Float] s
-      def initialize(move_s: MOVE_S, hold_s: HOLD_S)
-        @move_s = move_s
-        @hold_s = hold_s
+      # @param settings [Assumptions]
+      def initialize(settings = Assumptions.new)
+        @move_s = settings[:steady_move_s]
+        @hold_s = settings[:steady_hold_s]
+        @stir = settings[:steady_stir]
         again
       end
 
@@ -46,7 +46,7 @@ module Miser
       def still?
         return false if @held.size < LEAST_READINGS || @held.last[0] - @held.first[0] < @hold_s
 
-        values.max - values.min <= [2 * STIR * mean, LEAST_LX].max
+        values.max - values.min <= [2 * @stir * mean, LEAST_LX].max
       end
     end
   end

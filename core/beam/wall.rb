@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require_relative '../assumptions'
+require_relative '../length'
+
 module Miser
   module Beam
     # A grid of lux read on a flat wall at a marked distance, and what it says of the
@@ -7,15 +10,6 @@ module Miser
     class Wall
       # Its place or size is not entered; the message names what.
       class Unready < ArgumentError; end
-
-      # What an unread cell may be off from its neighbours' mean, as a share (assumption).
-      UNREAD = 0.5
-      # A telephone's light sensor: relative, so well among copies (assumption).
-      PHONE = 0.30
-      # A light meter's own error, alike in every cell (assumption).
-      METER = 0.03
-      # Share of the light above the cut-off from which it is called glare (assumption).
-      GLARE = 0.15
 
       # Where nothing is read yet.
       USUAL = { 'distance_m' => 5.0, 'columns' => 9, 'rows' => 5, 'width_m' => 3.2, 'up_m' => 0.4, 'down_m' => 0.8 }.freeze
@@ -29,21 +23,25 @@ module Miser
       # @!attribute id [String] r0c0 @!attribute x, y [Float] m
       Mark = Struct.new(:id, :x, :y, keyword_init: true)
 
+      # @return [Assumptions]
+      attr_reader :settings
       attr_reader :columns, :rows, :distance
 
       # A wall whose every cell is known.
-      # @param frame [Hash] of FRAME
+      # @param frame [Hash] of FRAME @param own [Hash] what new takes beside it
       # @yieldparam x, y [Float] m @yieldreturn [Float] lx
       # @return [Wall]
-      def self.filled(frame)
+      def self.filled(frame, **own)
         blank = new(frame)
         cells = blank.ys.each_with_index.flat_map { |y, j| blank.xs.each_with_index.map { |x, i| { 'id' => "r#{j}c#{i}", 'lux' => yield(x, y) } } }
-        new(frame.merge('cells' => cells))
+        new(frame.merge('cells' => cells), **own)
       end
 
       # @param document [Hash] distance_m, columns, rows, width_m, up_m, down_m, phone, cells (id r2c5, lux)
+      # @param settings [Assumptions]
+      # @param sigma [Float, nil] share that every cell may be off alike, where it was not read with a meter
       # @raise [Unready] naming what is missing
-      def initialize(document)
+      def initialize(document, settings: Assumptions.new, sigma: nil)
         FRAME.each { |k| raise Unready, "#{k.sub('_m', '')} is not entered" unless document[k] }
         @distance = document['distance_m'].to_f
         @columns = document['columns'].to_i
@@ -52,6 +50,8 @@ module Miser
         @up = document['up_m'].to_f
         @down = document['down_m'].to_f
         @phone = document['phone'] == true
+        @settings = settings
+        @sigma = sigma
         @read = read_of(document['cells'] || [])
       end
 
@@ -131,13 +131,19 @@ module Miser
       end
 
       # @return [Float] lm, the unread cells' alone: what two walls read with one meter differ by
-      def unread_sigma = integrate { |_, _, j, i| lux(j, i) ? 0.0 : 1.0 } * UNREAD
+      def unread_sigma = integrate { |_, _, j, i| lux(j, i) ? 0.0 : 1.0 } * @settings[:lux_unread]
 
       # @return [Boolean] whether it was read with a telephone
       def phone? = @phone
 
-      # @return [Float] share that the meter may be off, alike in every mark
-      def meter_sigma = @phone ? PHONE : METER
+      # @return [Float] share that every mark may be off alike
+      def meter_sigma = @sigma || @settings[meter_setting]
+
+      # @return [Symbol] the setting that says so
+      def meter_setting = @phone ? :lux_phone_sigma : :lux_meter_sigma
+
+      # @return [Boolean] whether it was foretold, not read
+      def foretold? = !@sigma.nil?
 
       # Share of the light above a line: glare.
       # @param line [Float] m from the axis, up
@@ -150,11 +156,12 @@ module Miser
       end
 
       # Its pattern in a line.
-      # @param line [Float] m, the cut-off from the axis
+      # @param line [Float] m, the cut-off from the axis @param units [String] metric or us
       # @return [String]
-      def words(line)
-        wide, high = extent(0.5)
-        format('%<w>.1f × %<h>.1f m at half of %<peak>.0f lx at %<d>g m, %<glare>.0f %% above the cut-off', w: wide, h: high, peak: peak[:lux], d: distance, glare: share_above(line) * 100)
+      def words(line, units: 'metric')
+        wide, high = extent(0.5).map { |metres| Length.far(metres, units) }
+        format('%<w>s × %<h>s at half of %<peak>.0f lx at %<d>s, %<glare>.0f %% above the cut-off',
+               w: wide, h: high, peak: peak[:lux], d: Length.far(distance, units), glare: share_above(line) * 100)
       end
 
       private

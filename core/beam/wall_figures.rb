@@ -21,23 +21,24 @@ module Miser
       def candela
         peak = @wall.peak
         figure(peak[:candela], 'cd', 'Candela of the brightest mark', 'I = E·d² / cos³θ, a flat wall',
-               [['Brightest mark', peak[:lux], 'lx', 'read'], distance, ['Off the axis', Math.hypot(peak[:x], peak[:y]), 'm', 'its place on the wall']], 'inverse square and cosine law')
+               [['Brightest mark', peak[:lux], 'lx', origin], distance, ['Off the axis', Math.hypot(peak[:x], peak[:y]), 'm', 'its place on the wall'], error], 'inverse square and cosine law',
+               sigma: peak[:candela] * @wall.meter_sigma)
       end
 
       # @return [Figure] lm on the grid
       def lumens
-        figure(@wall.lumens, 'lm', 'Light on the wall', '∬E dA by trapezoids', [read, unread, ['Width', @wall.frame[3], 'm', 'entered'], ['Height', @wall.frame[4] + @wall.frame[5], 'm', 'entered']],
-               'definition of the lumen; the rule is common practice', sigma: @wall.lumens_sigma, notes: doubt)
+        figure(@wall.lumens, 'lm', 'Light on the wall', '∬E dA by trapezoids', [read, unread, *size, error, :lux_unread],
+               'definition of the lumen; the rule is common practice', sigma: @wall.lumens_sigma,
+                                                                       notes: ['Doubt: what unread marks were given, by their share of it, and the error alike in every mark.'])
       end
 
       # @return [Boolean] whether so much of it lies above the cut-off
-      def glaring? = @wall.share_above(@line) > Wall::GLARE
+      def glaring? = @wall.share_above(@line) > @wall.settings[:glare_share]
 
       # @return [Figure] share
       def glare
         figure(@wall.share_above(@line), '1', 'Share above the cut-off', '∬E dA above the line / ∬E dA, straight between marks',
-               [['Cut-off from the axis, up', @line, 'm', 'entered'], ['Light on the wall', @wall.lumens, 'lm', 'computed']], 'common practice',
-               notes: [format('Over %.0f %% it is called glare (assumption).', Wall::GLARE * 100)])
+               [['Cut-off from the axis, up', @line, 'm', 'entered'], ['Light on the wall', @wall.lumens, 'lm', 'computed'], :glare_share], 'common practice')
       end
 
       SHARES.each do |name, share|
@@ -45,7 +46,7 @@ module Miser
           # @return [Figure] m through the brightest mark
           define_method("#{name}_#{side}") do
             figure(@wall.extent(share)[i], 'm', "#{side == :w ? 'Width' : 'Height'} at a #{name} of the peak", 'from the brightest mark outward, straight between marks',
-                   [['Brightest mark', @wall.peak[:lux], 'lx', 'read'], ['Share of it', share, '1', 'definition']], 'common practice')
+                   [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice')
           end
         end
       end
@@ -59,22 +60,27 @@ module Miser
 
       private
 
+      def size = [['Width', @wall.frame[3], 'm', 'entered'], ['Height', @wall.frame[4] + @wall.frame[5], 'm', 'entered']]
+
       def distance = ['Distance to the wall', @wall.distance, 'm', 'entered']
 
-      def read = ['Marks read', @wall.read_count, '1', 'read']
+      def origin = @wall.foretold? ? 'photometry' : 'read'
+
+      def read = ['Marks', @wall.read_count, '1', origin]
+
+      # What is off alike in every mark.
+      def error = @wall.foretold? ? :photometry_sigma : @wall.meter_setting
 
       def unread = ['Marks not read', @wall.missing, '1', 'their read neighbours by the fourth power of distance']
 
-      def doubt
-        [format('Doubt: half of what unread marks were given, and %.0f %% of the meter (assumptions).', @wall.meter_sigma * 100)]
-      end
-
       def figure(value, unit, title, formula, inputs, source, sigma: nil, notes: [])
         Figure.new(value, unit, sigma: sigma) do
-          rows = inputs.map { |name, number, of, origin| Input.new(name: name, value: number, unit: of, origin: origin) }
+          rows = inputs.map { |given| given.is_a?(Symbol) ? @wall.settings.input(given) : row(*given) }
           Working.new(title: title, formula: formula, inputs: rows, source: source, notes: notes)
         end
       end
+
+      def row(name, number, unit, origin) = Input.new(name: name, value: number, unit: unit, origin: origin)
     end
   end
 end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../assumptions'
 require_relative '../draw/driver'
 require_relative '../figure'
 require_relative 'fit_rules'
@@ -9,9 +10,14 @@ module Miser
     # The parts thought of for one headlamp, each school beside the others.
     class Candidates
       # @!attribute verdict [String] fits, work, no, unknown @!attribute findings [Array]
+      # @!attribute cents [Integer, nil] with its extra parts; nil where its price is not known
       # @!attribute amps [Float, nil] at running volts @!attribute amps_figure [Figure] the same, with its working @!attribute loose [String] risk of working loose
       Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :minutes, :cents, :extra_parts, :marks, :loose, :pattern, :reasons, :document, keyword_init: true) do
         def amps = amps_figure.value
+
+        # @param name [String] amps, or a rule's key
+        # @return [Figure, nil]
+        def figure(name) = name == 'amps' ? amps_figure : findings.find { |f| f.rule == name }&.spare
       end
 
       SCHOOLS = { 'unit' => 0, 'projector' => 1, 'bulb' => 2 }.freeze
@@ -21,22 +27,25 @@ module Miser
       MINUTES = { 'bulb' => 15.0, 'unit' => 30.0, 'projector' => 45.0 }.freeze
       ORDER = { 'fits' => 0, 'work' => 1, 'unknown' => 2, 'no' => 3 }.freeze
 
-      # Volts a part's draw was stated at where nobody says (assumption).
-      STATED_V = 13.5
+      # Findings: what needs a hand or a decision first.
+      FIRST = { 'no' => 0, 'work' => 1, 'unknown' => 2, 'fits' => 3 }.freeze
 
       # @param entered [Hash] the job's headlight: housing, candidates
       # @param machine [Hash] @param volts [Float] running
+      # @param settings [Assumptions] @param units [String] metric or us
       # @param patterns [Hash{String=>String}] what its photometry foretells, by part
-      def initialize(entered, machine, volts, patterns: {})
+      def initialize(entered, machine, volts, settings: Assumptions.new, units: 'metric', patterns: {})
         @housing = (entered['housing'] || {}).merge('year' => machine['year']).compact
         @parts = entered['candidates'] || []
         @winter = machine['kind'] == 'snowmobile'
         @volts = volts
+        @settings = settings
+        @units = units
         @patterns = patterns
       end
 
       # @return [Array<Judged>] the recommended first
-      def all = @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(j.verdict), SCHOOLS.fetch(j.kind), j.cents || 0] }
+      def all = @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(j.verdict), SCHOOLS.fetch(j.kind), j.cents || Float::INFINITY] }
 
       # @return [Judged, nil] nil where nothing fits
       def recommended = all.find { |j| %w[fits work].include?(j.verdict) }
@@ -44,14 +53,14 @@ module Miser
       private
 
       def judge(part)
-        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter))
+        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter, settings: @settings, units: @units)).sort_by.with_index { |f, i| [FIRST.fetch(f.verdict), i] }
         # Marks are a matter of law and hold nobody back from measuring.
         verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
         extra = findings.filter_map(&:part)
         Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps_figure: running_amps(part), lumens: part['lumens'],
-                   minutes: MINUTES.fetch(part['kind']) + findings.sum { |f| f.minutes.to_f }, cents: (part['price_cents'] || 0) + extra.sum { |p| p[:cents] }, extra_parts: extra,
+                   minutes: MINUTES.fetch(part['kind']) + findings.sum { |f| f.minutes.to_f }, cents: part['price_cents'] && (part['price_cents'] + extra.sum { |p| p[:cents] }), extra_parts: extra,
                    marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings),
-                   document: { 'amps_v' => STATED_V }.merge(part))
+                   document: { 'amps_v' => @settings[:stated_v] }.merge(part))
       end
 
       # A driver holds its watts: fewer volts, more amps.
@@ -59,11 +68,12 @@ module Miser
       def running_amps(part)
         return Figure.unknown('A', 'enter what it draws') unless part['amps']
 
-        stated = part['amps_v'] || STATED_V
+        stated = part['amps_v'] || @settings[:stated_v]
         Figure.new(Draw::Driver.new(volts: stated, amps: part['amps']).current(@volts), 'A', assumed: part['amps_v'].nil?) do
-          rows = [['Draw as stated', part['amps'], 'A', 'maker'], ['at', stated, 'V', part['amps_v'] ? 'maker' : 'assumed'], ['Running volts', @volts, 'V', 'the machine’s budget']]
-          Working.new(title: "#{part['name']} at running volts", formula: 'I = P / V', inputs: rows.map { |n, v, u, o| Input.new(name: n, value: v, unit: u, origin: o) },
-                      source: 'a switching driver holds its watts', notes: [])
+          rows = [['Draw as stated', part['amps'], 'A', 'maker'], *(part['amps_v'] ? [['at', stated, 'V', 'maker']] : []), ['Running volts', @volts, 'V', 'the machine’s budget']]
+          inputs = rows.map { |n, v, u, o| Input.new(name: n, value: v, unit: u, origin: o) }
+          inputs << @settings.input(:stated_v) unless part['amps_v']
+          Working.new(title: "#{part['name']} at running volts", formula: 'I = P / V', inputs: inputs, source: 'a switching driver holds its watts', notes: [])
         end
       end
 

@@ -1,31 +1,48 @@
 # frozen_string_literal: true
 
+require_relative '../assumptions'
+require_relative '../figure'
+require_relative '../length'
+
 module Miser
   module Headlight
     # One question of whether a part fits the housing: what it needs measured, what it
-    # finds. A missing measurement is never a silent pass.
+    # takes for granted, what it finds. A missing measurement is never a silent pass.
     class FitRule
       # @!attribute verdict [String] fits, work, no, unknown
       # @!attribute text [String] @!attribute minutes [Float] it adds
       # @!attribute part [Hash, nil] name and cents of what it pulls into the order
-      # @!attribute caution [String, nil] @!attribute clearance [Float, nil] m to spare; below nothing it clashes
-      Finding = Struct.new(:rule, :label, :verdict, :text, :minutes, :part, :caution, :clearance, keyword_init: true)
-
-      # Housing and part as measured, in one place for the rules to read.
-      Pair = Struct.new(:housing, :part, :winter, keyword_init: true) do
-        def h(key) = housing[key]
-        def p(key) = part[key]
+      # @!attribute caution [String, nil]
+      # @!attribute spare [Figure, nil] m to spare, below nothing it clashes; nil where the rule measures no length
+      Finding = Struct.new(:rule, :label, :verdict, :text, :minutes, :part, :caution, :spare, keyword_init: true) do
+        # @return [Float, nil] m
+        def clearance = spare&.value
       end
 
-      attr_reader :key, :label, :kinds, :needs
+      # Housing and part as measured, in one place for the rules to read.
+      # @!attribute settings [Assumptions] @!attribute units [String] metric or us, for what is said
+      Pair = Struct.new(:housing, :part, :winter, :settings, :units, keyword_init: true) do
+        def h(key) = housing[key]
+        def p(key) = part[key]
+        def a(key) = settings[key]
+
+        # @return [String] a small length, without its sign
+        def say(metres) = Length.small(metres.abs, units)
+      end
+
+      attr_reader :key, :label, :kinds, :needs, :assumes
 
       # @param kinds [Array<String>] bulb, unit, projector
       # @param needs [Hash{String=>String}] places wanted, as housing/key or part/key, and what to measure
-      def initialize(key, label, kinds, needs, &judge)
+      # @param assumes [Array<String>] settings it rests on
+      # @param formula [String, nil] of what is to spare
+      def initialize(key, label, kinds, needs, assumes: [], formula: nil, &judge)
         @key = key
         @label = label
         @kinds = kinds
         @needs = needs
+        @assumes = assumes
+        @formula = formula
         @judge = judge
       end
 
@@ -35,19 +52,33 @@ module Miser
         missing = needs.reject { |place, _| given?(pair, place) }.values
         return finding(verdict: 'unknown', text: "measure #{missing.join(' and ')}") if missing.any?
 
-        finding(**@judge.call(pair))
+        found = @judge.call(pair)
+        finding(**found.except(:clearance, :inputs), spare: found[:clearance] && spare(pair, found[:clearance], found[:inputs] || []))
       end
 
       private
 
-      def given?(pair, place)
+      def given?(pair, place) = !at(pair, place).nil?
+
+      def at(pair, place)
         whose, key = place.split('/')
-        !pair[whose][key].nil?
+        pair[whose][key]
       end
 
-      def finding(verdict:, text:, minutes: 0.0, part: nil, caution: nil, clearance: nil)
-        Finding.new(rule: key, label: label, verdict: verdict, text: text, minutes: minutes, part: part, caution: caution, clearance: clearance)
+      def finding(verdict:, text:, minutes: 0.0, part: nil, caution: nil, spare: nil)
+        Finding.new(rule: key, label: label, verdict: verdict, text: text, minutes: minutes, part: part, caution: caution, spare: spare)
       end
+
+      # @param more [Array<Input>] what went in beside the needs
+      def spare(pair, clearance, more)
+        Figure.new(clearance, 'm', assumed: assumes.any?) do
+          rows = needs.filter_map { |place, what| at(pair, place).then { |v| Input.new(name: upper(what), value: v, unit: 'm', origin: 'measured') if v.is_a?(Numeric) } }
+          Working.new(title: "#{label}: to spare", formula: @formula, inputs: rows + more + assumes.map { |name| pair.settings.input(name) }, source: 'common practice',
+                      notes: ['Below nothing, the part clashes.'])
+        end
+      end
+
+      def upper(text) = text.sub(/\A(the|its) /, '').then { |t| t[0].upcase + t[1..] }
     end
   end
 end

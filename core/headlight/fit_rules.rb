@@ -5,83 +5,69 @@ require_relative 'caps'
 
 module Miser
   module Headlight
-    # The checks of fit, one row each. Allowances marked so are assumptions of Miser's.
+    # The checks of fit, one row each. Their allowances are settings of the job.
     module FitRules
-      # m: how far a hole may be opened (assumption); room for plug and its bend (assumption);
-      # how far a chip may lie off the filament, how thick its plane may be (assumptions).
-      OPEN_MOST = 0.0015
-      PLUG_ROOM = 0.010
-      EMITTER = 0.0005
-      PLANE_MOST = 0.003
-      # m clear of frame and cables at both locks; kg a spring clip holds (assumptions).
-      LOCK_ROOM = 0.005
-      CLIP_KG = 0.15
-      # m that must stay before a bulb's tip (assumption).
-      TIP_ROOM = 0.003
-      # Degrees that chips may stand off 3 and 9 o'clock (assumption).
-      CLOCK = 10.0
-
       BULB = %w[bulb].freeze
       WHOLE = %w[unit projector].freeze
       ALL = (BULB + WHOLE).freeze
 
-      def self.mm(metres) = format('%.1f mm', metres * 1000)
-
-      def self.rule(key, label, kinds, needs, &) = FitRule.new(key, label, kinds, needs, &)
+      def self.rule(...) = FitRule.new(...)
       private_class_method :rule
 
-      def self.room(spare, fits:, clash:) = { verdict: spare >= 0 ? 'fits' : 'no', text: spare >= 0 ? "#{fits}, #{mm(spare)} to spare" : "#{clash} by #{mm(-spare)}", clearance: spare }
+      # A length that must be there: fits or does not.
+      # @param spare [Float] m
+      def self.room(x, spare, fits:, clash:) = { verdict: spare >= 0 ? 'fits' : 'no', text: spare >= 0 ? fits : "#{clash} by #{x.say(spare)}", clearance: spare }
+
+      # A difference of lengths, free of what floats leave.
+      # @return [Float] m
+      def self.less(from, *rest) = (from - rest.sum).round(6)
 
       TABLE = [
         rule('cap', 'Cap', BULB, { 'housing/cap' => 'the housing’s cap', 'part/cap' => 'the bulb’s cap' }) do |x|
           x.h('cap') == x.p('cap') ? { verdict: 'fits', text: "#{x.p('cap')} as the housing" } : { verdict: 'no', text: "#{x.p('cap')} does not go into #{x.h('cap')}" }
         end,
-        rule('hole', 'Hole against largest fin', BULB, { 'housing/hole_m' => 'the hole', 'part/fin_m' => 'the largest fin' }) do |x|
-          spare = (x.h('hole_m') - x.p('fin_m')).round(6)
-          next { verdict: 'fits', text: "clears by #{mm(spare)}", clearance: spare } if spare >= 0
-          next { verdict: 'no', text: "#{mm(-spare)} too small; more than #{mm(OPEN_MOST)} is not opened", clearance: spare } if -spare > OPEN_MOST
+        rule('hole', 'Hole against largest fin', BULB, { 'housing/hole_m' => 'the hole', 'part/fin_m' => 'the largest fin' }, assumes: %w[fit_open_m], formula: 'hole − largest fin') do |x|
+          spare = less(x.h('hole_m'), x.p('fin_m'))
+          next { verdict: 'fits', text: 'clears', clearance: spare } if spare >= 0
+          next { verdict: 'no', text: "#{x.say(spare)} too small; more than #{x.say(x.a('fit_open_m'))} is not opened", clearance: spare } if -spare > x.a('fit_open_m')
 
-          { verdict: 'work', text: "open the hole by #{mm(-spare)}", minutes: 20.0, caution: 'Eye protection; keep filings out of the reflector.', clearance: spare }
+          { verdict: 'work', text: "open the hole by #{x.say(spare)}", minutes: 20.0, caution: 'Eye protection; keep filings out of the reflector.', clearance: spare }
         end,
-        rule('tab', 'Tabs against retaining ring', BULB, { 'housing/ring_gap_m' => 'the ring’s gap', 'part/tab_m' => 'the tab’s thickness' }) do |x|
-          spare = (x.h('ring_gap_m') - x.p('tab_m')).round(6)
-          next { verdict: 'fits', text: "sits under the ring, #{mm(spare)} to spare", clearance: spare } if spare >= 0
+        rule('tab', 'Tabs against retaining ring', BULB, { 'housing/ring_gap_m' => 'the ring’s gap', 'part/tab_m' => 'the tab’s thickness' }, assumes: %w[fit_thin_m],
+                                                                                                                                              formula: 'gap of the ring − tab') do |x|
+          spare = less(x.h('ring_gap_m'), x.p('tab_m'))
+          next { verdict: 'fits', text: 'sits under the ring', clearance: spare } if spare >= 0
+          next { verdict: 'no', text: "tabs #{x.say(spare)} too thick for the ring", clearance: spare } if -spare > x.a('fit_thin_m')
 
-          if -spare <= 0.0005
-            { verdict: 'work', text: "thin the tabs by #{mm(-spare)}", minutes: 15.0,
-              clearance: spare }
-          else
-            { verdict: 'no', text: "tabs #{mm(-spare)} too thick for the ring", clearance: spare }
-          end
+          { verdict: 'work', text: "thin the tabs by #{x.say(spare)}", minutes: 15.0, clearance: spare }
         end,
-        rule('depth', 'Depth of the bucket', ALL, { 'housing/depth_m' => 'the bucket’s depth behind the plane', 'part/behind_m' => 'the length behind the plane' }) do |x|
-          spare = (x.h('depth_m') - PLUG_ROOM - x.p('behind_m')).round(6)
-          next { verdict: 'fits', text: "#{mm(spare)} to spare behind the plug", clearance: spare } if spare >= 0
+        rule('depth', 'Depth of the bucket', ALL, { 'housing/depth_m' => 'the bucket’s depth behind the plane', 'part/behind_m' => 'the length behind the plane' },
+             assumes: %w[fit_plug_m fit_angle_m], formula: 'depth − length behind − room for the plug') do |x|
+          spare = less(x.h('depth_m'), x.a('fit_plug_m'), x.p('behind_m'))
+          next { verdict: 'fits', text: 'plug and bend have room', clearance: spare } if spare >= 0
+          next { verdict: 'no', text: "#{x.say(spare)} too long for the bucket", clearance: spare } if -spare > x.a('fit_angle_m')
 
-          if -spare <= 0.006
-            { verdict: 'work', text: "#{mm(-spare)} short: a right-angle plug", minutes: 10.0, part: { name: 'Right-angle lamp plug', cents: 680 },
-              clearance: spare }
-          else
-            { verdict: 'no', text: "#{mm(-spare)} too long for the bucket", clearance: spare }
-          end
+          { verdict: 'work', text: "#{x.say(spare)} short: a right-angle plug", minutes: 10.0, part: { name: 'Right-angle lamp plug', cents: 680 }, clearance: spare }
         end,
-        rule('before', 'Room before the plane', BULB, { 'housing/before_room_m' => 'from the plane to shade or lens', 'part/before_m' => 'the length before the plane' }) do |x|
-          room((x.h('before_room_m') - TIP_ROOM - x.p('before_m')).round(6), fits: 'clear of shade and lens', clash: 'meets the shade or lens')
+        rule('before', 'Room before the plane', BULB, { 'housing/before_room_m' => 'from the plane to shade or lens', 'part/before_m' => 'the length before the plane' },
+             assumes: %w[fit_tip_m], formula: 'room − length before − room before the tip') do |x|
+          room(x, less(x.h('before_room_m'), x.a('fit_tip_m'), x.p('before_m')), fits: 'clear of shade and lens', clash: 'meets the shade or lens')
         end,
-        rule('boot', 'Rubber boot', BULB, { 'housing/boot_m' => 'the boot’s opening', 'part/body_m' => 'the bulb’s body where the boot sits' }) do |x|
-          spare = (x.h('boot_m') - x.p('body_m')).round(6)
+        rule('boot', 'Rubber boot', BULB, { 'housing/boot_m' => 'the boot’s opening', 'part/body_m' => 'the bulb’s body where the boot sits' }, formula: 'opening − body') do |x|
+          spare = less(x.h('boot_m'), x.p('body_m'))
           next { verdict: 'fits', text: 'the boot closes round it', clearance: spare } if spare >= 0
 
-          { verdict: 'work', text: "the boot is #{mm(-spare)} too tight: cut it, or another", minutes: 10.0, part: { name: 'Lamp boot, wide', cents: 890 },
+          { verdict: 'work', text: "the boot is #{x.say(spare)} too tight: cut it, or another", minutes: 10.0, part: { name: 'Lamp boot, wide', cents: 890 },
             caution: 'A boot that does not close lets water in.', clearance: spare }
         end,
-        rule('driver', 'Driver box', ALL, { 'part/driver_m' => 'the driver box (0 without)', 'housing/driver_room_m' => 'room for a driver box' }) do |x|
+        rule('driver', 'Driver box', ALL, { 'part/driver_m' => 'the driver box (0 without)', 'housing/driver_room_m' => 'room for a driver box' }, formula: 'room − driver box') do |x|
           next { verdict: 'fits', text: 'no driver box' } if x.p('driver_m').zero?
 
-          room(x.h('driver_room_m') - x.p('driver_m'), fits: 'the driver box has room', clash: 'the driver box has no room')
+          room(x, less(x.h('driver_room_m'), x.p('driver_m')), fits: 'the driver box has room', clash: 'the driver box has no room')
         end,
-        rule('lock', 'Clearance at both steering locks', ALL, { 'housing/lock_room_m' => 'room behind at both locks', 'part/behind_m' => 'the length behind the plane' }) do |x|
-          room(x.h('lock_room_m') - LOCK_ROOM - x.p('behind_m'), fits: 'clear at both locks', clash: 'touches at the lock').merge(caution: 'Turn to both locks with the plug on.')
+        rule('lock', 'Clearance at both steering locks', ALL, { 'housing/lock_room_m' => 'room behind at both locks', 'part/behind_m' => 'the length behind the plane' },
+             assumes: %w[fit_lock_m], formula: 'room − length behind − room kept at the locks') do |x|
+          room(x, less(x.h('lock_room_m'), x.a('fit_lock_m'), x.p('behind_m')), fits: 'clear at both locks', clash: 'touches at the lock').merge(caution: 'Turn to both locks with the plug on.')
         end,
         rule('connector', 'Connector', ALL, { 'housing/connector' => 'the machine’s connector', 'part/connector' => 'the part’s connector' }) do |x|
           next { verdict: 'fits', text: 'plugs in' } if x.h('connector') == x.p('connector')
@@ -93,26 +79,19 @@ module Miser
 
           { verdict: 'work', text: 'swap two contacts in the plug', minutes: 10.0, caution: 'Prove each contact with the meter first.' }
         end,
-        rule('lead', 'Reach of the lead', ALL, { 'housing/reach_m' => 'from lamp to plug', 'part/lead_m' => 'the part’s lead (0 with none)' }) do |x|
+        rule('lead', 'Reach of the lead', ALL, { 'housing/reach_m' => 'from lamp to plug', 'part/lead_m' => 'the part’s lead (0 with none)' }, formula: 'lead − way to the plug') do |x|
           next { verdict: 'fits', text: 'the plug sits on the lamp' } if x.p('lead_m').zero?
 
-          spare = (x.p('lead_m') - x.h('reach_m')).round(6)
-          if spare >= 0
-            { verdict: 'fits', text: 'the lead reaches',
-              clearance: spare }
-          else
-            { verdict: 'work', text: "#{mm(-spare)} short: an extension", minutes: 10.0, part: { name: 'Extension lead, headlamp', cents: 740 }, clearance: spare }
-          end
-        end,
-        rule('weight', 'Weight', BULB, { 'part/weight_kg' => 'its weight', 'housing/retention' => 'what holds it' }) do |x|
-          next { verdict: 'fits', text: 'a ring or screws hold it' } unless x.h('retention') == 'clip'
+          spare = less(x.p('lead_m'), x.h('reach_m'))
+          next { verdict: 'fits', text: 'the lead reaches', clearance: spare } if spare >= 0
 
-          if x.p('weight_kg') <= CLIP_KG
-            { verdict: 'fits',
-              text: 'light enough for the spring clip' }
-          else
-            { verdict: 'work', text: 'heavy for a spring clip: tie the lead, look again after the first ride', minutes: 5.0 }
-          end
+          { verdict: 'work', text: "#{x.say(spare)} short: an extension", minutes: 10.0, part: { name: 'Extension lead, headlamp', cents: 740 }, clearance: spare }
+        end,
+        rule('weight', 'Weight', BULB, { 'part/weight_kg' => 'its weight', 'housing/retention' => 'what holds it' }, assumes: %w[fit_clip_kg]) do |x|
+          next { verdict: 'fits', text: 'a ring or screws hold it' } unless x.h('retention') == 'clip'
+          next { verdict: 'fits', text: 'light enough for the spring clip' } if x.p('weight_kg') <= x.a('fit_clip_kg')
+
+          { verdict: 'work', text: 'heavy for a spring clip: tie the lead, look again after the first ride', minutes: 5.0 }
         end,
         rule('retention', 'Held in place', BULB, { 'housing/retention' => 'what holds it' }) do |x|
           next { verdict: 'fits', text: 'held by ring or screws' } if %w[ring screws].include?(x.h('retention'))
@@ -120,45 +99,37 @@ module Miser
 
           { verdict: 'work', text: 'held by friction alone: it will work loose', minutes: 5.0, caution: 'Look again after the first rides: retrofit bulbs are found rattling in the reflector.' }
         end,
-        rule('emitter', 'Where the light comes from', BULB, { 'part/emitter_m' => 'from reference plane to chip' }) do |x|
-          goal = Caps.filament(x.h('cap'))
-          next { verdict: 'unknown', text: "the filament’s distance of #{x.h('cap') || 'this cap'} is not in the table: measure the old lamp" } unless goal || x.h('filament_m')
+        rule('emitter', 'Where the light comes from', BULB, { 'part/emitter_m' => 'from reference plane to chip' }, assumes: %w[fit_emitter_m],
+                                                                                                                    formula: 'most it may be off − |plane to chip − plane to filament|') do |x|
+          goal = x.h('filament_m') || Caps.filament(x.h('cap'))
+          next { verdict: 'unknown', text: "the filament’s distance of #{x.h('cap') || 'this cap'} is not in the table: measure the old lamp" } unless goal
 
-          off = (x.p('emitter_m') - (x.h('filament_m') || goal)).abs.round(6)
-          if off <= EMITTER
-            { verdict: 'fits', text: "chip #{mm(off)} off the filament",
-              clearance: EMITTER - off }
-          else
-            { verdict: 'no', text: "chip #{mm(off)} off the filament: the reflector was ground for the filament", clearance: EMITTER - off }
-          end
-        end,
-        rule('clock', 'Chips at 3 and 9 o’clock', BULB, { 'part/clock_deg' => 'the clock angle of the chips, in degrees from 12', 'part/collar_turns' => 'whether its collar turns' }) do |x|
-          off = [(x.p('clock_deg') % 180) - 90, 90 - (x.p('clock_deg') % 180)].map(&:abs).min
-          next { verdict: 'fits', text: 'chips face left and right' } if off <= CLOCK
+          off = less(x.p('emitter_m'), goal).abs
+          spare = less(x.a('fit_emitter_m'), off)
+          figures = { clearance: spare, inputs: [Input.new(name: 'Plane to filament', value: goal, unit: 'm', origin: x.h('filament_m') ? 'measured' : Caps::R37)] }
+          next { verdict: 'fits', text: "chip #{x.say(off)} off the filament", **figures } if spare >= 0
 
-          if x.p('collar_turns')
-            { verdict: 'work', text: format('turn the collar by %.0f°', off),
-              minutes: 5.0 }
-          else
-            { verdict: 'no', text: format('chips stand %.0f° off and the collar does not turn', off) }
-          end
+          { verdict: 'no', text: "chip #{x.say(off)} off the filament: the reflector was ground for the filament", **figures }
         end,
-        rule('plane', 'Thickness of the chip plane', BULB, { 'part/plane_m' => 'the thickness between the chips' }) do |x|
-          room(PLANE_MOST - x.p('plane_m'), fits: 'thin enough to pass for a filament', clash: 'too thick to pass for a filament')
+        rule('clock', 'Chips at 3 and 9 o’clock', BULB, { 'part/clock_deg' => 'the clock angle of the chips, in degrees from 12', 'part/collar_turns' => 'whether its collar turns' },
+             assumes: %w[fit_clock_deg]) do |x|
+          off = ((x.p('clock_deg') % 180) - 90).abs
+          next { verdict: 'fits', text: 'chips face left and right' } if off <= x.a('fit_clock_deg')
+          next { verdict: 'work', text: format('turn the collar by %.0f°', off), minutes: 5.0 } if x.p('collar_turns')
+
+          { verdict: 'no', text: format('chips stand %.0f° off and the collar does not turn', off) }
+        end,
+        rule('plane', 'Thickness of the chip plane', BULB, { 'part/plane_m' => 'the thickness between the chips' }, assumes: %w[fit_plane_m], formula: 'thickest − thickness') do |x|
+          room(x, less(x.a('fit_plane_m'), x.p('plane_m')), fits: 'thin enough to pass for a filament', clash: 'too thick to pass for a filament')
         end,
         rule('mark', 'Mark uppermost', BULB, { 'part/mark_up' => 'whether its mark comes uppermost' }) do |x|
           x.p('mark_up') ? { verdict: 'fits', text: 'its mark is uppermost' } : { verdict: 'work', text: 'turn it until its mark is uppermost', minutes: 3.0 }
         end,
         rule('size', 'Size against the ring', WHOLE, { 'housing/size' => 'the ring’s size', 'part/size' => 'the unit’s size' }) do |x|
           next { verdict: 'fits', text: "#{Caps::SIZES.fetch(x.p('size')).first} into its ring" } if x.h('size') == x.p('size')
+          next { verdict: 'no', text: 'larger than the ring' } unless Caps::SIZES.fetch(x.h('size')).last > Caps::SIZES.fetch(x.p('size')).last
 
-          spare = Caps::SIZES.fetch(x.h('size')).last - Caps::SIZES.fetch(x.p('size')).last
-          if spare.positive?
-            { verdict: 'work', text: 'smaller than the ring: an adapter ring', minutes: 15.0,
-              part: { name: 'Adapter ring', cents: 2450 } }
-          else
-            { verdict: 'no', text: 'larger than the ring' }
-          end
+          { verdict: 'work', text: 'smaller than the ring: an adapter ring', minutes: 15.0, part: { name: 'Adapter ring', cents: 2450 } }
         end,
         rule('year', 'Fitment by year', WHOLE, { 'housing/year' => 'the machine’s year', 'part/direct_from' => 'the first year it fits directly', 'part/direct_to' => 'the last' }) do |x|
           next { verdict: 'fits', text: 'made for this year' } if x.h('year').between?(x.p('direct_from'), x.p('direct_to'))

@@ -19,8 +19,8 @@ module Miser
         choices = document['choices']
         if judged
           headlight = headlight.merge('chosen' => judged.id)
-          order += [{ name: judged.name, cents: judged.document['price_cents'] || 0 }, *judged.extra_parts].each_with_index.map do |p, i|
-            { 'id' => "headlight-#{i + 1}", 'for' => FOR, 'name' => p[:name], 'count' => 1, 'price_cents' => p[:cents] }
+          order += [{ name: judged.name, cents: judged.document['price_cents'] }, *judged.extra_parts].each_with_index.map do |p, i|
+            { 'id' => "headlight-#{i + 1}", 'for' => FOR, 'name' => p[:name], 'count' => 1, 'price_cents' => p[:cents] }.compact
           end
           choices = choices.reject { |c| c['load_id'] == low['id'] } + [choice(low, judged.document, &)] if low && judged.document['amps']
         end

@@ -52,8 +52,9 @@ module Miser
         lit = foretold.wall.lit?
         entry = Beam::Beams::Entry.new(document: { 'id' => 'predicted', 'beam' => 'low', 'side' => 'after' }, wall: lit ? foretold.wall : nil,
                                        reason: lit ? nil : 'None of its light falls on this wall.')
-        { id: beams.file, name: beams.file_name, type: photometry.type, table_peak_cd: photometry.peak, watts: photometry.watts, lumens: photometry.lumens, down: foretold.down,
-          floor_m: foretold.floor, distance_m: foretold.frame['distance_m'], table: table(photometry), wall: wall_view(beams, entry, levels), beside: foretold.beside(beams.line_at(foretold.wall)) }
+        { id: beams.file, name: beams.file_name, type: photometry.type, table_peak_cd: photometry.peak, table_lumens: photometry.flux, watts: photometry.watts, lumens: photometry.lumens,
+          table: table(photometry), down: foretold.down, floor_m: foretold.floor, distance_m: foretold.frame['distance_m'],
+          wall: wall_view(beams, entry, levels), beside: foretold.beside(beams.line_at(foretold.wall)) }
       end
 
       # Candela by angle, thinned evenly where the table is larger than a screen.
@@ -89,7 +90,7 @@ module Miser
         before, after = beams.photographs(beam)
         return unless before || after
 
-        pair = before && after && Beam::PicturePair.new(before, after)
+        pair = beams.pictures(beam)
         { beam: beam, before: before && picture(before), after: after && picture(after), stops: pair&.stops, comparable: pair&.comparable? || false, words: pair&.words,
           notes: pair ? pair.notes : [] }
       end

@@ -16,8 +16,8 @@ module Miser
         ticket = Ticket.new(budget)
         { document: saved.document, revision: saved.revision, can_undo: !saved.back.nil?, can_redo: !saved.forth.nil?, stages: ticket.stages,
           missing: ticket.missing.map(&:to_h), problems: Job::Consistency.new(budget).problems.map(&:to_h), readings: readings(budget), loads: loads(budget),
-          baseline: Budget::Budget::SIDES.to_h { |side| [side, Baseline.new(budget, side).items.map { |i| baseline_item(i) }] }, points: points(budget),
-          aim: aim(saved.document['aim'] || {}), budget: budget(budget, scenario: scenario, circuit: circuit) }
+          baseline: Budget::Budget::SIDES.to_h { |side| [side, Baseline.new(budget, side).items.map { |i| baseline_item(i) }] }, points: points(budget), bill: bill(saved.document),
+          aim: aim(saved.document), budget: budget(budget, scenario: scenario, circuit: circuit) }
       end
 
       # One machine on the bay board.
@@ -34,12 +34,14 @@ module Miser
           next: ticket.next_step&.to_h, stages: ticket.stages, flags: budget.flags.reject { |f| f.level == 'note' }.map { |f| flag(f) } }
       end
 
+      def bill(document) = Bill.new(document).then { |b| { cents: b.cents, unpriced: b.unpriced } }
+
       def baseline_item(item) = item.to_h.merge(call: item.call&.to_h)
 
       AIM_FIGURES = %i[drop height pitch drop_unladen inclination turns restore].freeze
 
-      def aim(entered)
-        aim = Beam::Aim.new(entered)
+      def aim(document)
+        aim = Beam::Aim.new(document['aim'] || {}, Assumptions.new(document['assumptions'] || {}))
         AIM_FIGURES.to_h { |name| [name, figure(aim.public_send(name), "aim/#{name}")] }
                    .merge(school: aim.school.key, target: aim.school.target, source: aim.school.source,
                           limits: aim.limits, pitch_degrees: aim.pitch_degrees, verdict: aim.verdict, thread_slips: aim.thread_slips)

@@ -16,7 +16,7 @@ module Miser
         MOST_NAME = 120
 
         def self.registered(app)
-          app.get('/api/jobs/:id/headlight') { answer(200, Present.headlight(document = found(settings.jobs.find(params['id'])).document, Beams.of(self, document))) }
+          app.get('/api/jobs/:id/headlight') { answer(200, Beams.headlight(self)) }
 
           app.get('/api/jobs/:id/beam') { answer(200, Present.beam(Beams.of(self, found(settings.jobs.find(params['id'])).document))) }
 
@@ -56,6 +56,11 @@ module Miser
             known[id] = file && file.type == 'text/plain' ? Formats::Lm63.read(file.bytes) : nil
           end
           Beam::Beams.new(document, ->(id) { id && read[id] })
+        end
+
+        def self.headlight(app)
+          document = app.found(app.settings.jobs.find(app.params['id'])).document
+          Present.headlight(document, of(app, document), units: app.settings.shop['units'] || 'metric')
         end
 
         def self.measured(app)

@@ -102,8 +102,9 @@ module Miser
           document = app.found(app.settings.jobs.find(body['job'])).document
           entered = app.found((document.dig('beam', 'walls') || []).find { |w| w['id'] == body['wall'] }, 'wall')
           wall = Beam::Wall.new(entered)
+          assumptions = Assumptions.new(document['assumptions'] || {})
           run = Instruments::WallRun.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], wall: body['wall'] },
-                                         light: address(app, body['light']), marks: wall.marks(from: body['from']),
+                                         light: address(app, body['light']), marks: wall.marks(from: body['from']), steady: Beam::Steady.new(assumptions),
                                          beam: StandIns::Likeness.beam(StandIns::Likeness.lumens(document, entered['side']), wall.distance),
                                          every: [body['every_s'] || 0.2, FASTEST_S].max, pace: body['pace'] || 1.0)
           app.settings.runs.start(run)

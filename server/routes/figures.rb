@@ -24,9 +24,9 @@ module Miser
         def self.figure(document, id, beams)
           kind, name, of = id.split('/')
           case kind
-          when 'aim' then Present::AIM_FIGURES.include?(name&.to_sym) ? Beam::Aim.new(document['aim'] || {}).public_send(name) : nil
+          when 'aim' then Present::AIM_FIGURES.include?(name&.to_sym) ? Beam::Aim.new(document['aim'] || {}, Assumptions.new(document['assumptions'] || {})).public_send(name) : nil
           when 'beam' then Beam::WallFigures::NAMES.include?(of&.to_sym) ? beams.figures(name)&.public_send(of) : nil
-          when 'headlight' then Present.candidates(document, beams).all.find { |c| c.id == name }&.amps_figure
+          when 'headlight' then Present.candidates(document, beams).all.find { |c| c.id == name }&.figure(of)
           else Budget::Budget.new(document).figure(id)
           end
         end

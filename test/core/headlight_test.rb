@@ -13,7 +13,9 @@ class HeadlightTest < Miser::Test
   UNIT = { 'id' => 'u', 'name' => 'Unit', 'kind' => 'unit', 'size' => '7in', 'behind_m' => 0.06, 'sealed' => true, 'driver_m' => 0.0, 'lead_m' => 0.15, 'connector' => 'three_blades', 'polarity' => 'left', 'weight_kg' => 0.9,
            'direct_from' => 2000, 'direct_to' => 2010, 'heated_lens' => true, 'marks' => 'both', 'price_cents' => 12_000, 'amps' => 1.6 }.freeze
 
-  def findings(part, housing = HOUSING, winter: false) = FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter)).to_h { |f| [f.rule, f] }
+  def findings(part, housing = HOUSING, winter: false, settings: Miser::Assumptions.new, units: 'metric')
+    FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter, settings: settings, units: units)).to_h { |f| [f.rule, f] }
+  end
 
   def verdict(rule, part, housing = HOUSING, **rest) = findings(part, housing, **rest).fetch(rule).verdict
 
@@ -69,13 +71,50 @@ class HeadlightTest < Miser::Test
     FitRules::TABLE.each { |r| refute_match(/is (road-)?legal/, r.label) }
   end
 
+  # Every allowance is a setting of the job: at its default the part just fits; a hair less allowed, it does not.
+  def test_every_allowance_is_a_setting_and_bites
+    { 'fit_open_m' => ['hole', { 'fin_m' => 0.039 }, 'work', 'no'], 'fit_thin_m' => ['tab', { 'tab_m' => 0.0017 }, 'work', 'no'], 'fit_angle_m' => ['depth', { 'behind_m' => 0.076 }, 'work', 'no'],
+      'fit_emitter_m' => ['emitter', { 'emitter_m' => 0.029 }, 'fits', 'no'], 'fit_plane_m' => ['plane', { 'plane_m' => 0.003 }, 'fits', 'no'], 'fit_clock_deg' => ['clock', { 'clock_deg' => 100.0 }, 'fits', 'no'],
+      'fit_clip_kg' => ['weight', { 'weight_kg' => 0.15 }, 'fits', 'work'] }.each do |key, (rule, part, within, past)|
+      default = Miser::Assumptions::BY_KEY.fetch(key).default
+      at = ->(value) { verdict(rule, BULB.merge(part), settings: Miser::Assumptions.new(key => value)) }
+      assert_equal [within, past], [at[default], at[default * 0.98]], key
+    end
+    { 'fit_plug_m' => ['depth', { 'behind_m' => 0.07 }, 'fits', 'work'], 'fit_tip_m' => ['before', { 'before_m' => 0.045 }, 'fits', 'no'], 'fit_lock_m' => ['lock', { 'behind_m' => 0.085 }, 'fits', 'no'] }
+      .each do |key, (rule, part, within, past)|
+        default = Miser::Assumptions::BY_KEY.fetch(key).default
+        at = ->(value) { verdict(rule, BULB.merge(part), settings: Miser::Assumptions.new(key => value)) }
+        assert_equal [within, past], [at[default], at[default * 1.02]], key
+      end
+    declared = FitRules::TABLE.flat_map(&:assumes)
+    assert_equal Miser::Assumptions::TABLE.select { |s| s.key.start_with?('fit_') }.map(&:key).sort, declared.uniq.sort, 'each is declared by the rule that rests on it'
+  end
+
+  def test_what_is_to_spare_opens_its_working
+    found = findings(BULB.merge('fin_m' => 0.038))['hole']
+    assert_in_delta(-0.0005, found.spare.value, 1e-9)
+    assert_equal([['Hole', 0.0375, nil], ['Largest fin', 0.038, nil], ['Most that a hole is opened', 0.0015, 'fit_open_m']], found.spare.working.inputs.map { |i| [i.name, i.value, i.assumption] })
+    measured = findings(BULB, HOUSING.merge('filament_m' => 0.0287))['emitter'].spare.working.inputs
+    assert_includes measured.map { |i| [i.name, i.value, i.origin] }, ['Plane to filament', 0.0287, 'measured']
+    findings(BULB).each_value { |f| refute_empty f.spare.working.formula.to_s if f.spare }
+    assert_nil findings(BULB)['cap'].spare
+  end
+
+  # An inch is 25.4 mm: the same hole, said as the shop measures.
+  def test_findings_speak_in_the_shops_units
+    assert_match(/open the hole by 0\.020 in/, findings(BULB.merge('fin_m' => 0.038), units: 'us')['hole'].text)
+    [BULB.merge('fin_m' => 0.04, 'behind_m' => 0.2, 'tab_m' => 0.003), UNIT.merge('lead_m' => 0.01)].each do |part|
+      findings(part, units: 'us').each_value { |f| refute_match(/\d mm/, f.text) }
+    end
+  end
+
   # Property: whatever is missing, no rule passes over it in silence.
   def test_a_missing_measurement_is_never_a_pass
     [BULB, UNIT].each do |part|
       FitRules::TABLE.select { |r| r.kinds.include?(part['kind']) }.each do |rule|
         rule.needs.each_key do |place|
           whose, key = place.split('/')
-          pair = FitRule::Pair.new(housing: whose == 'housing' ? HOUSING.except(key) : HOUSING, part: whose == 'part' ? part.except(key) : part, winter: false)
+          pair = FitRule::Pair.new(housing: whose == 'housing' ? HOUSING.except(key) : HOUSING, part: whose == 'part' ? part.except(key) : part, winter: false, settings: Miser::Assumptions.new, units: 'metric')
           found = rule.judge(pair)
           assert_equal 'unknown', found.verdict, "#{rule.key} without #{place}"
           assert_match(/measure/, found.text)
@@ -84,12 +123,13 @@ class HeadlightTest < Miser::Test
     end
   end
 
-  # UN Regulation 37, from memory: H4 dipped 55 W, 1000 lm at 13.2 V, filament 28.5 mm behind the plane.
+  # UN Regulation 37, from memory: H1 25.0, H3 18.0, HB3 and HB4 31.5 mm from plane to filament; H4 dipped 55 W, 1000 lm at 13.2 V, filament 28.5 mm behind the plane.
   def test_the_table_of_caps_says_where_each_row_is_from
     rows = Caps.rows.to_h { |r| [r.key, r] }
     assert_equal [55.0, 1000, 13.2, 0.0285, '9003'], [*rows['H4'].filaments.first.to_h.values_at(:watts, :lumens, :test_v), rows['H4'].plane_to_filament_m, rows['H4'].trade]
     assert_equal %w[880 9003 9005 9006 1156 1157 7440 7443 194].sort, rows.values.filter_map(&:trade).sort
-    assert_nil rows['H3'].plane_to_filament_m, 'what is not remembered stays unknown'
+    assert_equal([0.025, 0.018, 0.0315, 0.0315], %w[H1 H3 HB3 HB4].map { |k| rows[k].plane_to_filament_m })
+    assert_nil rows['S2'].plane_to_filament_m, 'what is not remembered stays unknown'
     rows.each_value { |r| assert_match(/from memory/, r.sources.join) }
   end
 
@@ -107,6 +147,9 @@ class HeadlightTest < Miser::Test
     assert_equal 'b', candidates(BULB, UNIT.merge('size' => nil)).recommended.id, 'what is not measured is not recommended'
     assert_nil candidates(BULB.merge('cap' => 'H7')).recommended
     assert_equal %w[low some], [list.all[0].loose, list.all[2].loose]
+    unpriced = candidates(UNIT.except('price_cents')).all.first
+    assert_nil unpriced.cents, 'a price not known is not nothing'
+    assert_equal(%w[u n], candidates(UNIT.except('price_cents').merge('id' => 'n'), UNIT).all.map(&:id))
     dear = candidates(UNIT.merge('connector' => 'bullets')).all.first
     assert_equal 12_000 + 1190, dear.cents
     assert_operator dear.minutes, :>, list.all.first.minutes

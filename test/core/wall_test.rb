@@ -10,11 +10,11 @@ require_relative '../../core/beam/wall_figures'
 class WallTest < Miser::Test
   Wall = Miser::Beam::Wall
 
-  def wall(columns: 9, rows: 5, width: 4.0, up: 1.0, down: 1.0, distance: 3.0, skip: ->(_, _) { false }, **rest)
+  def wall(columns: 9, rows: 5, width: 4.0, up: 1.0, down: 1.0, distance: 3.0, skip: ->(_, _) { false }, set: {}, **rest)
     blank = { 'distance_m' => distance, 'columns' => columns, 'rows' => rows, 'width_m' => width, 'up_m' => up, 'down_m' => down }
     frame = Wall.new(blank)
     cells = rows.times.flat_map { |j| columns.times.map { |i| { 'id' => "r#{j}c#{i}", 'lux' => yield(frame.xs[i], frame.ys[j]) } unless skip[j, i] } }.compact
-    Wall.new(blank.merge('cells' => cells, **rest.transform_keys(&:to_s)))
+    Wall.new(blank.merge('cells' => cells, **rest.transform_keys(&:to_s)), settings: Miser::Assumptions.new(set.transform_keys(&:to_s)))
   end
 
   # 48 lx at 10 ft is 446 cd: common practice.
@@ -64,7 +64,7 @@ class WallTest < Miser::Test
     assert_within 1e-9, 0.03 * full.lumens, full.lumens_sigma
     assert_operator part.lumens_sigma, :>, (part.lumens - full.lumens).abs
     assert_operator wall(phone: true, &bell(0.8, 0.4)).lumens_sigma, :>, 0.25 * full.lumens
-    empty = Wall.new('distance_m' => 3, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 1, 'down_m' => 1)
+    empty = Wall.new({ 'distance_m' => 3, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 1, 'down_m' => 1 })
     refute_predicate empty, :any?
     assert_nil empty.peak
     assert_match(/distance is not entered/, assert_raises(ArgumentError) { Wall.new({}) }.message)
@@ -92,7 +92,34 @@ class WallTest < Miser::Test
       assert(figure.working.inputs.all? { |i| i.value && i.origin }, name)
       refute_empty figure.working.source
     end
-    assert_match(/3 % of the meter/, figures.lumens.working.notes.first)
+    assert_equal(%w[lux_meter_sigma lux_unread], figures.lumens.working.inputs.filter_map(&:assumption))
+    assert_within 1e-9, 0.03 * figures.candela.value, figures.candela.sigma
+  end
+
+  # Whatever is taken for granted is a setting, and turns what is said.
+  def test_the_settings_of_the_beam_bite
+    few = ->(j, i) { (i + j).odd? }
+    narrow = bell(0.8, 0.3, at: [0, -0.2])
+    wide = bell(0.88, 0.3, at: [0, -0.2])
+    on = ->(set, light = narrow, **rest) { wall(columns: 15, rows: 9, set: set, **rest, &light) }
+    assert_within 1e-9, 2 * on[{}, skip: few].unread_sigma, on[{ lux_unread: 1.0 }, skip: few].unread_sigma
+    assert_equal [0.08, 0.5], [on[{ lux_meter_sigma: 0.08 }].meter_sigma, on[{ lux_phone_sigma: 0.5 }, phone: true].meter_sigma]
+    assert_equal([true, false], [{}, { glare_share: 0.6 }].map { |set| Miser::Beam::WallFigures.new(on[set], -0.2).glaring? })
+    said = ->(set) { Miser::Beam::Comparison.new(on[set], on[set, wide], 0.0).sentence }
+    assert_match(/1\.1 times the light on the wall/, said[{ beam_alike: 0.02 }])
+    assert_match(/the same light on the wall/, said[{ beam_alike: 0.2 }])
+  end
+
+  # A file's doubt is its own, and goes into what it is held against.
+  def test_a_foretold_wall_carries_the_doubt_of_its_file
+    file = Miser::Beam::Photometry.new(type: 'B', verticals: [-30.0, 30.0], horizontals: [-30.0, 30.0], candela: [[100.0, 100.0], [100.0, 100.0]])
+    foretold = file.wall(Wall::USUAL, settings: Miser::Assumptions.new('photometry_sigma' => 0.2))
+    assert_predicate foretold, :foretold?
+    figure = Miser::Beam::WallFigures.new(foretold, 0.0).lumens
+    assert_within 1e-9, 0.2 * figure.value, figure.sigma
+    assert_includes figure.working.inputs.filter_map(&:assumption), 'photometry_sigma'
+    read = Wall.filled(Wall::USUAL) { |x, y| foretold.at(x, y) }
+    assert_match(/1\.0 ± 0\.2 times the peak, 1\.0 ± 0\.2 times the light/, Miser::Beam::Comparison.new(foretold, read, 0.0).beside)
   end
 
   # A line between two marks cuts the strip where it is: of a uniform wall a third lies above a third.
@@ -111,7 +138,7 @@ class WallTest < Miser::Test
     assert_in_delta 1.0, compared.light, 0.02
     assert_operator compared.shared.difference.flatten.map(&:abs).max, :<, 0.03 * far.peak[:lux]
     aside = wall(up: 0.0, down: 1.0, &bell(0.4, 0.2))
-    above = Wall.new('distance_m' => 4, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 0, 'down_m' => 0.1, 'cells' => [{ 'id' => 'r0c0', 'lux' => 3 }, { 'id' => 'odd', 'lux' => 9 }])
+    above = Wall.new({ 'distance_m' => 4, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 0, 'down_m' => 0.1, 'cells' => [{ 'id' => 'r0c0', 'lux' => 3 }, { 'id' => 'odd', 'lux' => 9 }] })
     assert_equal 1, above.read_count, 'a cell that is no mark of the wall does not count'
     assert_operator Miser::Beam::SharedWall.new(aside, above).second.frame[5], :<=, 0.1
   end
@@ -165,16 +192,22 @@ class WallTest < Miser::Test
     assert_nil silent.stops
     assert_match(/the picture after does not say its aperture/, silent.words)
     assert_match(/flash/, pair[flash: true].notes.first)
+    burnt = ->(share, **own) { Miser::Beam::PicturePair.new(locked, locked.merge('burnt' => share), settings: Miser::Assumptions.new(own.transform_keys(&:to_s))).notes }
+    assert_match(/\A5 % of the picture after is burnt out/, burnt[0.05].first)
+    assert_empty burnt[0.02]
+    assert_empty burnt[0.05, photo_burnt: 0.1]
+    wide_apart = Miser::Beam::PicturePair.new(locked, locked.merge('iso' => 800), settings: Miser::Assumptions.new('photo_stops' => 1.0))
+    assert_predicate wide_apart, :comparable?
     assert_match(/not shown at one size/, Miser::Beam::PicturePair.new(locked.merge('focal_mm' => 4.2), locked.merge('focal_mm' => 8.4)).notes.first)
   end
 
   def test_a_meter_held_still_and_one_still_moving
-    steady = Miser::Beam::Steady.new(move_s: 1.0, hold_s: 0.8)
+    steady = Miser::Beam::Steady.new(Miser::Assumptions.new('steady_move_s' => 1.0, 'steady_hold_s' => 0.8))
     taken = (0..40).filter_map { |i| steady.take(i * 0.1, i < 20 ? 5.0 + i : 30.0 + (0.1 * (i % 2))) }
     assert_in_delta 30.05, taken.first, 0.05
-    moving = Miser::Beam::Steady.new(move_s: 0.0)
+    moving = Miser::Beam::Steady.new(Miser::Assumptions.new('steady_move_s' => 0.0))
     assert_empty((0..60).filter_map { |i| moving.take(i * 0.1, 5.0 * (1.02**i)) })
-    dark = Miser::Beam::Steady.new(move_s: 0.0)
+    dark = Miser::Beam::Steady.new(Miser::Assumptions.new('steady_move_s' => 0.0))
     assert((0..20).any? { |i| dark.take(i * 0.1, 0.01 * (i % 3)) }, 'a dark wall is still, whatever its last digit does')
   end
 

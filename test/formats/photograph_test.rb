@@ -11,11 +11,20 @@ class PhotographTest < Miser::Test
 
   def test_how_it_was_exposed
     facts = Photograph.new(photograph).facts
-    assert_equal({ 'iso' => 400.0, 'aperture' => 2.8, 'focal_mm' => 4.2, 'flash' => false, 'taken' => '2026-10-03T21:14:05', 'width' => 64, 'height' => 32 }, facts.except('shutter_s'))
+    assert_equal({ 'iso' => 400.0, 'aperture' => 2.8, 'focal_mm' => 4.2, 'flash' => false, 'taken' => '2026-10-03T21:14:05', 'burnt' => 0.0, 'width' => 64, 'height' => 32 }, facts.except('shutter_s'))
     assert_in_delta 1 / 60.0, facts['shutter_s'], 1e-6
-    assert_equal({ 'width' => 64, 'height' => 32 }, Photograph.new(photograph(tags: {})).facts, 'what it does not say stays unknown')
+    assert_equal({ 'burnt' => 0.0, 'width' => 64, 'height' => 32 }, Photograph.new(photograph(tags: {})).facts, 'what it does not say stays unknown')
     odd = photograph(tags: LOCKED.merge('Photo.ExposureTime' => '0/1', 'Photo.FNumber' => '0/0', 'Photo.Flash' => '1'))
     assert_equal({ 'flash' => true }, Photograph.new(odd).facts.slice('shutter_s', 'aperture', 'flash'))
+  end
+
+  # White is white: whatever is brighter does not show, so it is counted.
+  def test_how_much_of_it_is_burnt_out
+    half = Photograph.new(photograph { |x, _| [x < 16 ? 255 : 120] * 3 }).facts['burnt']
+    assert_in_delta 0.25, half, 0.02
+    assert_equal 0.0, Photograph.new(photograph { [235] * 3 }).facts['burnt']
+    large = Photograph.new(photograph(width: 2400, height: 600) { |x, _| [x < 1200 ? 255 : 60] * 3 }).facts['burnt']
+    assert_in_delta 0.5, large, 0.02, 'of the copy, which is smaller'
   end
 
   def test_nothing_of_the_place_is_kept

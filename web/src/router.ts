@@ -15,7 +15,8 @@ import NotHere from './ui/NotHere.vue'
 
 export const router = createRouter({
   history: createWebHistory(),
-  scrollBehavior: (to) => (to.hash ? { el: to.hash, top: 12 } : { top: 0 }),
+  // A field sought is brought into view by the part that holds it.
+  scrollBehavior: (to) => (to.hash.startsWith('#set-') ? false : to.hash ? { el: to.hash, top: 12 } : { top: 0 }),
   routes: [
     { path: '/', name: 'board', component: BayBoard },
     { path: '/shop', name: 'shop', component: ShopSettings },

@@ -963,6 +963,8 @@ export interface components {
             /** @enum {unknown} */
             type: "A" | "B" | "C";
             table_peak_cd: number;
+            /** @description what the table adds up to */
+            table_lumens: number;
             watts: number | null;
             lumens: number | null;
             down: number;
@@ -998,7 +1000,9 @@ export interface components {
                 cents: number;
             };
             caution: string | null;
+            /** @description m to spare; below nothing it clashes */
             clearance: number | null;
+            spare: null | components["schemas"]["Figure"];
         };
         HeadlightView: {
             recommended: string | null;
@@ -1017,7 +1021,8 @@ export interface components {
                 amps: components["schemas"]["Figure"];
                 lumens: number | null;
                 minutes: number;
-                cents: number;
+                /** @description with its extra parts; null where its price is not known */
+                cents: number | null;
                 extra_parts: {
                     name: string;
                     cents: number;
@@ -1400,6 +1405,11 @@ export interface components {
             baseline: {
                 before: components["schemas"]["BaselineItem"][];
                 after: components["schemas"]["BaselineItem"][];
+            };
+            /** @description what the parts come to, and those whose price is not known */
+            bill: {
+                cents: number;
+                unpriced: string[];
             };
             aim: {
                 drop: components["schemas"]["Figure"];
@@ -2116,6 +2126,8 @@ export interface components {
             side: "before" | "after";
             /** File name */
             name?: string;
+            /** Share burnt out */
+            burnt?: number;
             /** ISO */
             iso?: number;
             /** Shutter time */
@@ -2297,6 +2309,58 @@ export interface components {
                 advertised_high?: number;
                 /** Flicker people notice below */
                 flicker_hz?: number;
+                /** Most that a hole is opened */
+                fit_open_m?: number;
+                /** Most that tabs are thinned */
+                fit_thin_m?: number;
+                /** Room behind for the plug and its bend */
+                fit_plug_m?: number;
+                /** Room that a right-angle plug wins */
+                fit_angle_m?: number;
+                /** Room kept before a bulb’s tip */
+                fit_tip_m?: number;
+                /** Room kept at both steering locks */
+                fit_lock_m?: number;
+                /** Most that a chip lies off the filament */
+                fit_emitter_m?: number;
+                /** Thickest plane between chips */
+                fit_plane_m?: number;
+                /** Most that chips stand off 3 and 9 o’clock */
+                fit_clock_deg?: number;
+                /** Most that a spring clip holds */
+                fit_clip_kg?: number;
+                /** Volts a part’s draw is stated at, when it does not say */
+                stated_v?: number;
+                /** Light meter error, alike in every mark */
+                lux_meter_sigma?: number;
+                /** Telephone as a light meter, error */
+                lux_phone_sigma?: number;
+                /** Doubt in a mark not read */
+                lux_unread?: number;
+                /** Doubt in a photometry file */
+                photometry_sigma?: number;
+                /** Share above the cut-off from which it is glare */
+                glare_share?: number;
+                /** Ratios within this are called the same */
+                beam_alike?: number;
+                /** Most stops two photographs may differ by */
+                photo_stops?: number;
+                /** Most that focal lengths may differ by */
+                photo_zoom?: number;
+                /** Most of a photograph that may be burnt out */
+                photo_burnt?: number;
+                /** Time to carry the light meter to the next mark */
+                steady_move_s?: number;
+                /** Time it must hold still */
+                steady_hold_s?: number;
+                /** Stir that is still called still */
+                steady_stir?: number;
+                /** Least thread an adjuster shows */
+                thread_least_m?: number;
+                /** Most thread an adjuster shows */
+                thread_most_m?: number;
+                /** Two readings of one thread agree within */
+                thread_alike?: number;
                 /**
                  * Voltage for amps
                  * @enum {unknown}

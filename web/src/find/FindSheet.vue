@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api } from '../api/client'
 import { useJob } from '../state/useJob'
+import { useReference } from '../state/useReference'
 import { useTheme } from '../state/useTheme'
 import Sheet from '../ui/Sheet.vue'
 
@@ -20,6 +21,7 @@ const router = useRouter()
 const route = useRoute()
 const job = useJob()
 const theme = useTheme()
+const reference = useReference()
 const word = ref('')
 const found = ref<Hit[]>([])
 const failed = ref(false)
@@ -40,12 +42,20 @@ const commands = computed<Hit[]>(() => {
     detail: String(i + 1),
     go: () => void router.push({ name: s.stage, params: { id } }),
   }))
+  const settings = (reference.tables?.assumptions ?? []).map((a) => ({
+    kind: 'setting',
+    label: a.label,
+    detail: a.basis,
+    go: () => void router.push({ name: 'budget', params: { id }, hash: `#set-${a.key}` }),
+  }))
   return [
     ...stages,
     { kind: 'do', label: 'Undo', detail: 'Ctrl Z', go: () => void job.act('undo') },
     { kind: 'do', label: 'Redo', detail: 'Ctrl Shift Z', go: () => void job.act('redo') },
     { kind: 'do', label: 'Take a reading', detail: 'R', go: () => void router.push({ name: 'readings', params: { id } }) },
     ...list,
+    // Too many to list unasked.
+    ...(word.value.trim() === '' ? [] : settings),
   ]
 })
 const hits = computed(() => {

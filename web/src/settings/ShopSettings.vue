@@ -53,10 +53,15 @@ async function send(body: Schemas['ShopChange'], key?: string) {
     saved.value = 'not saved: Miser does not answer; what you typed stays here'
   }
 }
-function entered(key: string, event: Event) {
+function kept(key: string, unit: string): string {
+  const value = shop.value?.assumptions[key]
+  return value === undefined ? '' : units.settingText(value, unit)
+}
+function entered(key: string, unit: string, event: Event) {
   const text = (event.target as HTMLInputElement).value
   typed.value[key] = text
-  void send({ assumptions: { [key]: text.trim() === '' ? null : text } }, key)
+  const suffix = unit === 'm' && units.bare(text) ? ` ${units.shown(unit, true)!.suffix}` : ''
+  void send({ assumptions: { [key]: text.trim() === '' ? null : text + suffix } }, key)
 }
 </script>
 
@@ -123,20 +128,20 @@ function entered(key: string, event: Event) {
                         :class="a.unit === '1' ? '' : 'pr-14'"
                         inputmode="decimal"
                         autocomplete="off"
-                        :value="typed[a.key] ?? shop.assumptions[a.key] ?? ''"
-                        :placeholder="String(a.default)"
+                        :value="typed[a.key] ?? kept(a.key, a.unit)"
+                        :placeholder="units.settingText(a.default, a.unit)"
                         :aria-invalid="errors[a.key] ? 'true' : undefined"
-                        @change="entered(a.key, $event)"
+                        @change="entered(a.key, a.unit, $event)"
                       />
                       <span v-if="a.unit !== '1'" class="unit pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-sm">{{
-                        a.unit
+                        units.shown(a.unit, true)?.unit ?? a.unit
                       }}</span>
                     </div>
                     <p v-if="errors[a.key]" class="text-sm text-brick" role="alert">
                       {{ errors[a.key].message }}. Accepted: {{ errors[a.key].accepts }}.
                     </p>
                   </td>
-                  <td class="r num text-dim">{{ a.default }}</td>
+                  <td class="r num text-dim">{{ units.settingText(a.default, a.unit) }}</td>
                   <td class="text-sm text-dim">
                     {{ a.why }} <span class="whitespace-nowrap">({{ a.basis }})</span>
                   </td>

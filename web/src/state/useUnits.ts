@@ -34,17 +34,33 @@ export const useUnits = defineStore('units', () => {
     return units.value === 'us' ? US[unit] : undefined
   }
 
+  /** Whether a number was typed without a unit. */
+  function bare(text: string): boolean {
+    return /^\s*[-+\d.,/ ]*\d[.,]?\s*$/.test(text)
+  }
+
   /** A length as people say it. */
   function length(metres: number): { value: number; digits: number; unit: string } {
-    if (units.value === 'us') return { value: metres / 0.0254, digits: 1, unit: 'in' }
+    if (units.value === 'us')
+      return Math.abs(metres) < 3 ? { value: metres / 0.0254, digits: 1, unit: 'in' } : { value: metres / 0.3048, digits: 1, unit: 'ft' }
     return Math.abs(metres) < 1 ? { value: metres * 1000, digits: 0, unit: 'mm' } : { value: metres, digits: 2, unit: 'm' }
   }
 
-  /** A small length, as a rule or a caliper has it. */
-  function small(metres: number): string {
+  /** A small length, as a caliper has it: tenths of a millimetre, thousandths of an inch. */
+  function caliper(metres: number): { value: number; digits: number; unit: string } {
     const { show, unit } = shown('m', true)!
-    return `${show(metres).toFixed(unit === 'in' ? 2 : 1)} ${unit}`
+    return { value: show(metres), digits: unit === 'in' ? 3 : 1, unit }
   }
 
-  return { units, fetchOnce, shown, length, small }
+  /** A setting's value as its field shows it; lengths among them are small. */
+  function settingText(value: number, unit: string): string {
+    return String(unit === 'm' ? Number(shown(unit, true)!.show(value).toFixed(4)) : value)
+  }
+
+  function small(metres: number): string {
+    const { value, digits, unit } = caliper(metres)
+    return `${value.toFixed(digits)} ${unit}`
+  }
+
+  return { units, fetchOnce, shown, length, small, caliper, settingText, bare }
 })

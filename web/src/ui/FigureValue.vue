@@ -16,6 +16,8 @@ const props = defineProps<{
   /** Decimals of a percentage. */
   places?: number
   why?: boolean
+  /** A small length: millimetres or inches. */
+  small?: boolean
 }>()
 const working = useWorking()
 const units = useUnits()
@@ -26,8 +28,8 @@ const shown = computed(() => {
   if (props.figure.unit === 'h') return span(value)
   if (props.percent) return { value: plain(value * 100, props.places ?? 2), unit: '%' }
   if (props.figure.unit === 'm') {
-    const length = units.length(value)
-    return { value: plain(length.value, length.digits), unit: length.unit }
+    const length = props.small ? units.caliper(value) : units.length(value)
+    return { value: (props.sign && value > 0 ? '+' : '') + plain(length.value, length.digits), unit: length.unit }
   }
   const digits = digitsFor(props.figure.unit, value, props.fine)
   return { value: (props.sign && value > 0 ? '+' : '') + plain(value, digits), unit: props.figure.unit === '1' ? '' : props.figure.unit }
@@ -40,9 +42,10 @@ const doubt = computed(() => {
     Math.max(digitsFor(props.figure.unit, props.figure.value as number, props.fine), sigma < 0.05 && props.figure.unit === 'A' ? 2 : 0),
   )
 })
-const label = computed(
-  () => `${props.name}: ${figureText(props.figure)}${props.figure.assumed ? ', rests on an assumption' : ''}. Show the working`,
+const text = computed(() =>
+  known.value && props.figure.unit === 'm' ? `${shown.value.value} ${shown.value.unit}` : figureText(props.figure),
 )
+const label = computed(() => `${props.name}: ${text.value}${props.figure.assumed ? ', rests on an assumption' : ''}. Show the working`)
 </script>
 
 <template>

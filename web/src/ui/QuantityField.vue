@@ -24,6 +24,12 @@ const id = useId()
 const focused = ref(false)
 
 const other = computed(() => units.shown(props.unit, props.small))
+/** Steps are given as metric fields show them: of a small length in millimetres. */
+const by = computed(() => {
+  const step = props.step ?? 0.1
+  if (!other.value || props.unit !== 'm') return step
+  return Number(other.value.show(props.small ? step / 1000 : step).toPrecision(1))
+})
 const kept = computed(() => job.at(props.at))
 const text = computed(() => job.drafts[props.at] ?? show(kept.value))
 const wrong = computed(() => (job.errors[props.at] && !focused.value) || job.problems[props.at]?.level === 'problem')
@@ -35,17 +41,18 @@ function show(value: unknown): string {
 }
 
 function typed(event: Event) {
-  const entered = (event.target as HTMLInputElement).value
-  const bare = /^\s*[-+\d.,/ ]*\d[.,]?\s*$/.test(entered)
-  job.type(props.at, entered, other.value && bare ? `${entered} ${other.value.suffix}` : entered)
+  enter((event.target as HTMLInputElement).value)
+}
+/** A bare number means what the field shows. */
+function enter(entered: string) {
+  job.type(props.at, entered, other.value && units.bare(entered) ? `${entered} ${other.value.suffix}` : entered)
 }
 
 function nudge(event: KeyboardEvent, direction: number) {
   const number = Number(text.value.replace(',', '.'))
   if (!Number.isFinite(number) || text.value === '') return
   event.preventDefault()
-  const step = props.step ?? 0.1
-  job.type(props.at, String(Number(Math.max(0, number + direction * step).toPrecision(8))))
+  enter(String(Number(Math.max(0, number + direction * by.value).toPrecision(8))))
 }
 </script>
 

@@ -12,6 +12,7 @@ export function plain(value: number, digits: number): string {
 /** Digits worth printing: small amps get more, so that a tracker's draw is not 0.0. */
 export function digitsFor(unit: string, value: number, fine = false): number {
   const base = DIGITS[unit] ?? 2
+  if (base === 1 && (unit === 'lx' || unit === 'lm') && Math.abs(value) >= 100) return 0
   if (unit !== 'A') return base
   if (Math.abs(value) > 0 && Math.abs(value) < 0.05) return 3
   return fine || Math.abs(value) < 0.1 ? 2 : base

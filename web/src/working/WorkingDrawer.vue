@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { api, type Schemas } from '../api/client'
 import { figureText, plain } from '../ui/format'
 import { useJob } from '../state/useJob'
+import { useUnits } from '../state/useUnits'
 import { useWorking } from '../state/useWorking'
 
 const job = useJob()
 const working = useWorking()
+const units = useUnits()
 const shown = ref<Schemas['Working'] | null>(null)
 const failed = ref('')
 const close = ref<HTMLButtonElement>()
@@ -37,8 +39,18 @@ watch(
 )
 onKeyStroke('Escape', () => working.trail.length > 0 && working.close())
 
+/** Below this a length is read with a caliper, m. */
+const CALIPER_M = 0.1
+const metres = (value: number) => (Math.abs(value) < CALIPER_M ? units.caliper(value) : units.length(value))
+const heading = computed(() => {
+  const figure = shown.value!.figure
+  if (figure.unit !== 'm' || figure.value === null || figure.value === undefined) return figureText(figure)
+  const { value, digits, unit } = metres(figure.value)
+  return `${plain(value, digits)} ${unit}`
+})
 function number(value: number | null, unit: string): string {
   if (value === null) return 'unknown'
+  if (unit === 'm') return plain(metres(value).value, metres(value).digits)
   const size = Math.abs(value)
   const digits = unit === 'rpm' || size >= 1000 ? 0 : size >= 100 ? 1 : size >= 1 ? 2 : 3
   return plain(value, digits)
@@ -60,7 +72,7 @@ function number(value: number | null, unit: string): string {
     <p v-if="failed" class="text-brick">{{ failed }}</p>
     <template v-else-if="shown">
       <h2 class="text-xl">{{ shown.title }}</h2>
-      <p class="num my-2 text-2xl font-bold">{{ figureText(shown.figure) }}</p>
+      <p class="num my-2 text-2xl font-bold">{{ heading }}</p>
       <p v-if="shown.formula" class="num border-y-2 border-line py-3 text-lg break-words">{{ shown.formula }}</p>
       <table v-if="shown.inputs.length" class="sheet mt-2 w-full text-sm">
         <tbody>
@@ -74,6 +86,13 @@ function number(value: number | null, unit: string): string {
               >
                 {{ i.name }}
               </button>
+              <RouterLink
+                v-else-if="i.assumption"
+                class="font-semibold underline underline-offset-4"
+                :to="{ name: 'budget', params: { id: job.id }, hash: `#set-${i.assumption}` }"
+                @click="working.close()"
+                >{{ i.name }}</RouterLink
+              >
               <span v-else>{{ i.name }}</span>
               <span v-if="i.assumption" class="ml-0.5 align-super text-[0.7em] text-brass" title="An assumption: a setting you can change"
                 >◇</span
@@ -81,7 +100,8 @@ function number(value: number | null, unit: string): string {
               <span class="block text-dim">{{ i.origin }}</span>
             </td>
             <td class="r num whitespace-nowrap">
-              {{ number(i.value, i.unit) }} <span class="unit">{{ i.unit === '1' ? '' : i.unit }}</span>
+              {{ number(i.value, i.unit) }}
+              <span class="unit">{{ i.unit === '1' ? '' : i.unit === 'm' && i.value !== null ? metres(i.value).unit : i.unit }}</span>
               <span v-if="i.sigma" class="block text-dim">± {{ number(i.sigma, i.unit) }}</span>
             </td>
           </tr>
@@ -89,12 +109,7 @@ function number(value: number | null, unit: string): string {
       </table>
       <p v-for="n in shown.notes" :key="n" class="mt-3">{{ n }}</p>
       <p v-if="shown.source" class="mt-3 text-dim">Source: {{ shown.source }}.</p>
-      <p v-if="shown.inputs.some((i) => i.assumption)" class="mt-3 text-dim">
-        ◇ marks an assumption.
-        <RouterLink class="text-brass underline" :to="{ name: 'budget', params: { id: job.id }, hash: '#assumptions' }"
-          >Change it</RouterLink
-        >
-      </p>
+      <p v-if="shown.inputs.some((i) => i.assumption)" class="mt-3 text-dim">◇ marks an assumption: touch it to change it for this job.</p>
     </template>
     <p v-else class="text-dim">Working it out …</p>
   </aside>

@@ -68,8 +68,9 @@ const comparable = computed(() => props.predicted?.beside && props.measured?.fig
       <div>
         <p v-if="predicted.beside" class="mb-2 border-l-4 border-brass bg-brass-soft p-3 font-semibold">{{ predicted.beside }}</p>
         <p>
-          {{ predicted.name }}: type {{ predicted.type }}, at most
-          <span class="num">{{ plain(predicted.table_peak_cd, 0) }}</span> cd<template v-if="predicted.lumens && predicted.lumens > 0"
+          {{ predicted.name }}: type {{ predicted.type }}, at most <span class="num">{{ plain(predicted.table_peak_cd, 0) }}</span> cd,
+          <span class="num">{{ plain(predicted.table_lumens, 0) }}</span> lm in its table<template
+            v-if="predicted.lumens && predicted.lumens > 0"
             >, <span class="num">{{ plain(predicted.lumens, 0) }}</span> lm of its lamp</template
           ><template v-if="predicted.watts"
             >, <span class="num">{{ plain(predicted.watts, 1) }}</span> W</template

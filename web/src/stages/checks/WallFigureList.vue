@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import FigureValue from '../../ui/FigureValue.vue'
-import { plain } from '../../ui/format'
+import { digitsFor, plain } from '../../ui/format'
 
 const props = defineProps<{ figures: Schemas['WallFigures'] }>()
 /** A place is said by its side, not by a sign. */
@@ -23,7 +23,8 @@ const places = computed(() =>
   <dl class="mt-2 grid grid-cols-[auto_1fr] gap-x-4">
     <dt class="text-dim">peak</dt>
     <dd>
-      <span class="num">{{ plain(figures.peak_lux, 1) }}</span> lx, <FigureValue :figure="figures.candela" name="Candela" />
+      <span class="num">{{ plain(figures.peak_lux, digitsFor('lx', figures.peak_lux)) }}</span> lx,
+      <FigureValue :figure="figures.candela" name="Candela" sigma />
     </dd>
     <dt class="text-dim">on the wall</dt>
     <dd><FigureValue :figure="figures.lumens" name="Light on the wall" sigma /><template v-if="figures.relative">, relative</template></dd>

@@ -39,8 +39,7 @@ const swaps = computed(() =>
 )
 const added = computed(() => document.value.loads.filter((l) => l.wanted && l.taken))
 const refused = computed(() => document.value.loads.filter((l) => l.wanted && !l.taken))
-const cost = computed(() => swaps.value.reduce((sum, c) => sum + (c.part?.price_cents ?? 0) * (c.load?.count ?? 1), 0))
-const priced = computed(() => swaps.value.filter((c) => c.action === 'swap').every((c) => c.part?.price_cents !== undefined))
+const bill = computed(() => job.view!.bill)
 const views = computed(() => Object.fromEntries(job.view!.loads.map((l) => [l.id, l])))
 const today = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' }).format(new Date())
 const serious = computed(() => budget.value.flags.filter((f) => f.level !== 'note' || f.key === 'flasher'))
@@ -139,7 +138,10 @@ function amps(id: string, side: 'before' | 'after') {
       </div>
       <BeamPart />
       <p v-if="refused.length" class="mt-2">Wanted, not fitted: {{ refused.map((l) => l.name).join(', ') }}.</p>
-      <p v-if="swaps.length" class="mt-1">Parts {{ money(cost) }}{{ priced ? '' : ' and parts without a price' }}.</p>
+      <p v-if="bill.cents || bill.unpriced.length" class="mt-1" data-testid="bill">
+        Parts {{ money(bill.cents) }}<template v-if="bill.unpriced.length">, and without a price: {{ bill.unpriced.join(', ') }}</template
+        >.
+      </p>
       <h3 class="mt-3 mb-1 font-bold">The rider must know</h3>
       <ul class="list-disc pl-5 text-[0.95em]">
         <li v-for="f in serious" :key="f.key + f.side">{{ f.text }} {{ f.cure }}</li>

@@ -84,7 +84,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
             <td class="r num whitespace-nowrap"><FigureValue :figure="c.amps" name="Draw at running volts" fine /></td>
             <td class="r num whitespace-nowrap">{{ c.lumens === null ? '–' : `${plain(c.lumens, 0)} lm` }}</td>
             <td class="text-sm">{{ c.pattern }}</td>
-            <td class="r num">{{ money(c.cents) }}</td>
+            <td class="r num">{{ c.cents === null ? '?' : money(c.cents) }}</td>
             <td class="r num whitespace-nowrap">{{ plain(c.minutes, 0) }} min</td>
             <td>{{ c.loose }}</td>
             <td class="r">
@@ -108,10 +108,22 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
     <template v-if="shown && part">
       <BucketDrawing :housing="housing" :part="part" :findings="shown.findings" :plug-room="view!.plug_room_m" />
       <table class="sheet my-4 w-full" data-testid="findings">
+        <thead>
+          <tr>
+            <th>check</th>
+            <th>verdict</th>
+            <th class="r">to spare</th>
+            <th>what it takes</th>
+            <th class="r">time</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="f in shown.findings" :key="f.rule" :data-rule="f.rule">
             <td class="w-56 font-semibold">{{ f.label }}</td>
             <td class="w-36 font-semibold" :class="VERDICTS[f.verdict].tone">{{ VERDICTS[f.verdict].label }}</td>
+            <td class="r num w-28 whitespace-nowrap">
+              <FigureValue v-if="f.spare" :figure="f.spare" :name="`${f.label}, to spare`" small sign />
+            </td>
             <td>
               {{ f.text }}
               <span v-if="f.part" class="block text-sm text-dim">orders: {{ f.part.name }}, {{ money(f.part.cents) }}</span>
