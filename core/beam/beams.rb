@@ -49,22 +49,25 @@ module Miser
       # @return [Entry, nil] of those that can be judged
       def entry(beam, side) = entries.reverse.find { |e| e.beam == beam && e.side == side && e.wall }
 
-      # @return [Float] m, the cut-off from the axis, up, at the wall read last
-      def line = -(@in['cutoff_m'] || 0.0)
+      # @return [Float] m, where the cut-off is measured: at the dipped beam's wall read last
+      def line_distance = (entries.reverse.find { |e| e.beam == 'low' && e.wall }&.wall || entries.reverse.find(&:wall)&.wall)&.distance || Wall::USUAL['distance_m']
+
+      # @return [Boolean] whether nobody measured the cut-off: it is taken where the aim's school wants it
+      def line_assumed? = @in['cutoff_m'].nil?
+
+      # @return [Float] m, the cut-off from the axis, up, there
+      def line = line_assumed? ? target * line_distance : -@in['cutoff_m']
 
       # Nearer or farther the cut-off lies in the same direction.
       # @param wall [Wall]
       # @return [Float] m
-      def line_at(wall)
-        reference = entries.reverse.find(&:wall)&.wall
-        reference ? line * wall.distance / reference.distance : line
-      end
+      def line_at(wall) = line * wall.distance / line_distance
 
       # @return [Comparison, nil] nil where a side is missing
       # @raise [SharedWall::Apart]
       def comparison(beam)
         before, after = SIDES.map { |side| entry(beam, side)&.wall }
-        before && after && Comparison.new(before, after, line_at(after))
+        before && after && Comparison.new(before, after, glare?(beam) ? line_at(after) : nil)
       end
 
       # @return [Photometry, nil] of the file looked at
@@ -86,9 +89,13 @@ module Miser
       # One wall's light in figures, by its id; the foretold one's by the file looked at.
       # @return [WallFigures, nil]
       def figures(id)
-        wall = id == 'predicted' ? foretold&.wall : entries.find { |e| e.id == id }&.wall
-        wall&.lit? ? WallFigures.new(wall, line_at(wall)) : nil
+        return of(foretold&.wall, 'low') if id == 'predicted'
+
+        entries.find { |e| e.id == id }&.then { |e| of(e.wall, e.beam) }
       end
+
+      # Whether light above a line blinds: a high beam is meant to light what is up there.
+      def glare?(beam) = beam == 'low'
 
       # What the photometry of a part foretells, each on the same wall and aimed alike.
       # @param file [String, nil] id @param units [String] metric or us
@@ -115,6 +122,12 @@ module Miser
       def photographs(beam) = SIDES.map { |side| (@in['photographs'] || []).find { |p| p['beam'] == beam && p['side'] == side } }
 
       private
+
+      def of(wall, beam)
+        return unless wall&.lit?
+
+        WallFigures.new(wall, glare?(beam) ? line_at(wall) : nil, assumed: line_assumed?)
+      end
 
       def target = Aim.new(@aim).school.target
     end

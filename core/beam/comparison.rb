@@ -10,7 +10,7 @@ module Miser
       # @return [SharedWall]
       attr_reader :shared
 
-      # @param before [Wall] @param after [Wall] @param line [Float] m, the cut-off from the axis, at the after wall
+      # @param before [Wall] @param after [Wall] @param line [Float, nil] m, the cut-off from the axis, at the after wall; nil of high beams
       # @raise [SharedWall::Apart]
       def initialize(before, after, line)
         raise SharedWall::Apart, 'one was read with a telephone, the other with a light meter' if before.phone? != after.phone?
@@ -32,7 +32,8 @@ module Miser
       def light = ratio(@before.lumens, @after.lumens)
 
       # Ratio of the light above the line, not of its share.
-      def glare = ratio(@before.lumens * @before.share_above(@line), @after.lumens * @after.share_above(@line))
+      # @return [Float, nil]
+      def glare = @line && ratio(*[@before, @after].map { |wall| wall.lumens * wall.share_above(@line) })
 
       # One standard uncertainty of the ratios of light, as a share: of marks not read. One
       # meter's own error is in both walls and falls out.
@@ -42,6 +43,8 @@ module Miser
       # @return [String]
       def sentence
         parts = [words(peak, 'peak'), words(light, 'light on the wall', doubt)].join(', ')
+        return "#{parts[0].upcase}#{parts[1..]}.#{verdict(false)}" unless @line
+
         worse = glare && over?(glare) && light && over?(glare / light)
         "#{parts[0].upcase}#{parts[1..]}, #{worse ? 'but' : 'and'} #{words(glare, 'glare', doubt)}.#{verdict(worse)}"
       end

@@ -11,10 +11,12 @@ module Miser
       SHARES = { half: 0.5, tenth: 0.1 }.freeze
 
       # @param wall [Wall] lit
-      # @param line [Float] m, the cut-off from the axis, up
-      def initialize(wall, line)
+      # @param line [Float, nil] m, the cut-off from the axis, up; nil of a high beam, which has none
+      # @param assumed [Boolean] whether nobody measured it
+      def initialize(wall, line, assumed: false)
         @wall = wall
         @line = line
+        @assumed = assumed
       end
 
       # @return [Figure] cd of the brightest mark
@@ -33,12 +35,15 @@ module Miser
       end
 
       # @return [Boolean] whether so much of it lies above the cut-off
-      def glaring? = @wall.share_above(@line) > @wall.settings[:glare_share]
+      def glaring? = !@line.nil? && @wall.share_above(@line) > @wall.settings[:glare_share]
 
       # @return [Figure] share
       def glare
+        return Figure.unknown('1', 'a high beam has no cut-off') unless @line
+
+        cut_off = ['Cut-off from the axis, up', @line, 'm', @assumed ? 'where the school of aim wants it' : 'entered']
         figure(@wall.share_above(@line), '1', 'Share above the cut-off', '∬E dA above the line / ∬E dA, straight between marks',
-               [['Cut-off from the axis, up', @line, 'm', 'entered'], ['Light on the wall', @wall.lumens, 'lm', 'computed'], :glare_share], 'common practice')
+               [cut_off, ['Light on the wall', @wall.lumens, 'lm', 'computed'], :glare_share], 'common practice', assumed: @assumed)
       end
 
       SHARES.each do |name, share|
@@ -73,8 +78,8 @@ module Miser
 
       def unread = ['Marks not read', @wall.missing, '1', 'their read neighbours by the fourth power of distance']
 
-      def figure(value, unit, title, formula, inputs, source, sigma: nil, notes: [])
-        Figure.new(value, unit, sigma: sigma) do
+      def figure(value, unit, title, formula, inputs, source, sigma: nil, notes: [], assumed: false)
+        Figure.new(value, unit, sigma: sigma, assumed: assumed) do
           rows = inputs.map { |given| given.is_a?(Symbol) ? @wall.settings.input(given) : row(*given) }
           Working.new(title: title, formula: formula, inputs: rows, source: source, notes: notes)
         end

@@ -46,8 +46,12 @@ module Miser
         end
       end
 
-      # @return [Float] A drawn with the key off
-      def key_off_a = (load.document['key_off_a'] || 0.0) * load.count
+      # @return [Float, nil] A drawn with the key off; nil where it draws and nobody says how much
+      def key_off_a
+        each = load.document['key_off_a']
+        each ||= 0.0 unless Job::Roles::HOT.include?(row['role'])
+        each && (each * load.count)
+      end
     end
   end
 end

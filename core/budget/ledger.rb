@@ -92,6 +92,8 @@ module Miser
 
       def parked_block(entry)
         amps = entry.key_off_a
+        return Block.new(entry, 1.0, nil, nil) unless amps
+
         amps.positive? ? Block.new(entry, 1.0, amps, amps * settings[:sigma_maker]) : nil
       end
 

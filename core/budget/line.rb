@@ -34,7 +34,7 @@ module Miser
       # @return [Figure] A
       def spends
         @spends ||= if unknown_loads.any?
-                      Figure.unknown('A', "draw unknown: #{unknown_loads.map { |b| b.entry.name }.join(', ')}")
+                      Figure.unknown('A', "draw #{'with the key off ' if scenario.parked?}unknown: #{unknown_loads.map { |b| b.entry.name }.join(', ')}")
                     else
                       Figure.new(known_spends, 'A', sigma: Math.hypot(load_sigma, spend_by_volts), assumed: blocks.any?(&:assumed?)) { spends_working }
                     end

@@ -19,7 +19,9 @@ module Miser
         Cap.new(key: 'H4', plane_to_filament_m: 0.0285, contacts: 'three blades'), Cap.new(key: 'HS1', plane_to_filament_m: 0.0285, contacts: 'three blades'),
         Cap.new(key: 'H7', plane_to_filament_m: 0.025, contacts: 'two blades'), Cap.new(key: 'H11', plane_to_filament_m: 0.025, contacts: 'sealed plug'),
         *%w[HB3 HB4].map { |k| Cap.new(key: k, plane_to_filament_m: 0.0315, contacts: 'sealed plug') },
-        Cap.new(key: 'H27W/1', contacts: 'sealed plug'), Cap.new(key: 'H1', plane_to_filament_m: 0.025, contacts: 'one blade'), Cap.new(key: 'H3', plane_to_filament_m: 0.018, contacts: 'one lead'), Cap.new(key: 'S2', contacts: 'bayonet, three contacts (BA20d)')
+        Cap.new(key: 'H27W/1', contacts: 'sealed plug'),
+        Cap.new(key: 'H1', plane_to_filament_m: 0.025, contacts: 'one blade'), Cap.new(key: 'H3', plane_to_filament_m: 0.018, contacts: 'one lead'),
+        Cap.new(key: 'S2', contacts: 'bayonet, three contacts (BA20d)')
       ].freeze
       BY_KEY = TABLE.to_h { |c| [c.key, c] }.freeze
 

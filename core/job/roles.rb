@@ -43,6 +43,9 @@ module Miser
       ].freeze
       BY_KEY = TABLE.to_h { |r| [r.key, r] }.freeze
 
+      # Roles that go on drawing with the key off, as they are usually wired.
+      HOT = %w[tracker].freeze
+
       # @return [Role]
       def self.named(key) = BY_KEY.fetch(key) { BY_KEY.fetch('accessory') }
     end

@@ -16,7 +16,8 @@ module Miser
       def beam(beams)
         levels = beams.levels
         kinds = Beam::Beams::KINDS
-        { cutoff_m: beams.line, levels: levels, walls: beams.entries.map { |e| wall_view(beams, e, levels) }, comparisons: kinds.filter_map { |b| comparison(beams, b) },
+        { cutoff_m: beams.line, cutoff_assumed: beams.line_assumed?, cutoff_distance_m: beams.line_distance, levels: levels,
+          walls: beams.entries.map { |e| wall_view(beams, e, levels) }, comparisons: kinds.filter_map { |b| comparison(beams, b) },
           pictures: kinds.filter_map { |b| pictures(beams, b) }, predicted: beams.foretold && predicted(beams, levels) }
       end
 
@@ -25,7 +26,7 @@ module Miser
         base = { id: entry.id, beam: entry.beam, side: entry.side, reason: entry.reason, figures: nil, xs: [], ys: [], lux: [], contours: [] }
         return base unless wall
 
-        base.merge(drawn(wall, levels), line_m: beams.line_at(wall), read: Array.new(wall.rows) { |j| Array.new(wall.columns) { |i| !wall.lux(j, i).nil? } },
+        base.merge(drawn(wall, levels), line_m: beams.glare?(entry.beam) ? beams.line_at(wall) : nil, read: Array.new(wall.rows) { |j| Array.new(wall.columns) { |i| !wall.lux(j, i).nil? } },
                                         figures: wall_figures(entry.id, beams.figures(entry.id), wall))
       end
 

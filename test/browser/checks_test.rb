@@ -23,6 +23,30 @@ class ChecksScreenTest < Miser::BrowserTest
     assert_selector '[data-testid=difference] text', text: '+100'
   end
 
+  # A high beam lights what is up there: nothing of it is called glare. Where nobody measured the cut-off, the school of aim says it.
+  def test_the_cut_off_is_the_low_beams_alone
+    visit '/job/wren125/checks'
+    %w[before after].each_with_index do |side, i|
+      within("[data-testid=wall-#{side}]") { click_on 'Read this wall' }
+      id = nil
+      assert_selector '[data-testid=cells] input', minimum: 45
+      id = document('wren125').dig('beam', 'walls', i, 'id')
+      enter "/beam/walls/#{id}/distance_m", '5 m' if i.zero?
+      %w[r1c4 r2c4 r3c4].each { |mark| enter "/beam/walls/#{id}/cells/#{mark}/lux", (100 * (i + 1)).to_s }
+      assert_selector "[data-testid=wall-#{side}]", text: 'above the cut-off'
+    end
+    assert_equal '50', field('/beam/cutoff_m')[:placeholder]
+    assert_text 'empty: where the aim’s school wants it'
+    assert_selector '[data-testid=sentence]', text: 'glare'
+    click_on 'High beam'
+    assert_no_selector "[data-at='/beam/cutoff_m']"
+    within('[data-testid=wall-after]') { click_on 'Read this wall' }
+    id = document('wren125').dig('beam', 'walls', 2, 'id')
+    enter "/beam/walls/#{id}/cells/r2c4/lux", '900'
+    assert_selector '[data-testid=wall-after]', text: /900 lx/
+    assert_no_selector '[data-testid=wall-after]', text: 'above the cut-off'
+  end
+
   def test_a_photometry_file_laid_on_the_wall
     visit '/job/dunlin250/checks'
     assert_selector '[data-testid=sentence]'

@@ -54,6 +54,48 @@ class HeadlightScreenTest < Miser::BrowserTest
     assert_match(/cut-off, rider aboard: 75 mm down/, text)
   end
 
+  # What is to spare opens; what it rests on leads to its field; changed there, the verdict turns.
+  def test_an_allowance_is_changed_where_its_working_leads
+    visit '/job/dunlin250/headlight'
+    find('[data-candidate=hb] button', text: 'Ember').click
+    assert_selector '[data-rule=hole]', text: /fits with work −0\.8 mm ◇ open the hole by 0\.8 mm/
+    find('[data-rule=hole] button').click
+    within '[data-testid=working]' do
+      assert_text '−0.8 mm'
+      assert_selector 'tr', text: /Largest fin measured 38\.3 mm/
+      click_on 'Most that a hole is opened'
+    end
+    assert_selector "[data-at='/assumptions/fit_open_m']:focus"
+    assert_no_selector '[data-testid=working]'
+    assert_equal '1.5', field('/assumptions/fit_open_m')[:placeholder]
+    enter '/assumptions/fit_open_m', '0.5'
+    assert_in_delta 0.0005, document('dunlin250').dig('assumptions', 'fit_open_m'), 1e-9
+    click_link 'Headlight'
+    find('[data-candidate=hb] button', text: 'Ember').click
+    assert_selector '[data-rule=hole]', text: /does not fit −0\.8 mm ◇ 0\.8 mm too small; more than 0\.5 mm is not opened/
+    assert_selector '[data-candidate=hb] button:disabled', text: 'choose'
+  end
+
+  # A field steps in what it shows, millimetres or inches; the sentences follow.
+  def test_millimetres_and_inches
+    visit '/job/dunlin250/headlight'
+    field('/headlight/housing/hole_m').send_keys(:up, :up)
+    saved!
+    assert_in_delta 0.0377, document('dunlin250').dig('headlight', 'housing', 'hole_m'), 1e-9
+    visit '/shop'
+    click_on 'feet, gauge'
+    assert_text 'saved'
+    visit '/job/dunlin250/headlight'
+    find('[data-candidate=hb] button', text: 'Ember').click
+    assert_selector '[data-rule=hole]', text: /−0\.024 in ◇ open the hole by 0\.024 in/
+    assert_equal '1.484', field('/headlight/housing/hole_m').value
+    field('/headlight/housing/hole_m').send_keys(:down)
+    saved!
+    assert_in_delta 1.48 * 0.0254, document('dunlin250').dig('headlight', 'housing', 'hole_m'), 1e-5
+    enter '/headlight/housing/hole_m', '37.5 mm'
+    assert_in_delta 0.0375, document('dunlin250').dig('headlight', 'housing', 'hole_m'), 1e-9
+  end
+
   def test_what_is_not_measured_is_asked_for
     visit '/job/wren125/headlight'
     assert_text 'Add the parts you think of'

@@ -21,6 +21,35 @@ class BeamsOfAJobTest < Miser::Test
     assert_in_delta(-0.1, beams.line)
   end
 
+  # Another beam's wall, or a later one, does not move it.
+  def test_the_cut_off_is_measured_at_the_dipped_beams_wall
+    job = beams(wall('low', 'after', distance: 5), wall('high', 'after', beam: 'high', distance: 20))
+    assert_equal [5.0, -0.1], [job.line_distance, job.line]
+    assert_equal(-0.4, job.line_at(job.entries[1].wall))
+  end
+
+  # Nobody measured it: it is taken where the school of aim wants it, and says so. One per cent of 5 m.
+  def test_a_cut_off_nobody_measured_is_where_the_aim_wants_it
+    job = Beams.new({ 'beam' => { 'walls' => [wall('a', 'after')] } }, ->(_) {})
+    assert_predicate job, :line_assumed?
+    assert_in_delta(-0.05, job.line, 1e-9)
+    glare = job.figures('a').glare
+    assert glare.assumed
+    assert_match(/school of aim/, glare.working.inputs.first.origin)
+    refute beams(wall('a', 'after')).figures('a').glare.assumed
+    inches = Beams.new({ 'beam' => { 'walls' => [wall('a', 'after')] }, 'aim' => { 'school' => 'inches' } }, ->(_) {})
+    assert_in_delta(-5 * 2 / 300.0, inches.line, 1e-9)
+  end
+
+  # A high beam is meant to light what is up there: no share of it is glare.
+  def test_a_high_beam_has_no_cut_off
+    job = beams(wall('before', 'before', beam: 'high', lux: 10), wall('after', 'after', beam: 'high', lux: 25))
+    assert_equal '2.5 times the peak, 2.5 times the light on the wall. More light where it is wanted.', job.comparison('high').sentence
+    assert_nil job.figures('after').glare.value
+    refute_predicate job.figures('after'), :glaring?
+    assert_match(/times the glare/, beams(wall('a', 'before'), wall('b', 'after', lux: 25)).comparison('low').sentence)
+  end
+
   def test_what_cannot_be_judged_says_why_and_holds_nothing_up
     job = beams(wall('dark', 'before', lux: 0), wall('empty', 'before', cells: []), wall('bare', 'before', distance: nil).compact, wall('good', 'after'))
     assert_equal ['No cell read any light.', 'No cell is read yet.', 'The distance is not entered.', nil], job.entries.map(&:reason)

@@ -114,6 +114,9 @@ class BudgetTest < Miser::Test
     parked = job.tap { |j| j['loads'] << lamp('tracker', role: 'tracker', group: 'accessory', law: 'driver', key_off_a: 0.02, figures: stated(0.1)) }
     charge = Miser::Charging::Battery.charge_at(12.6)
     assert_within 1e-6, (charge - 0.4) * 10 / 0.02, line(parked, 'after', 'parked').lasts.value
+    silent = job.tap { |d| d['loads'] << lamp('tracker', role: 'tracker', group: 'accessory', law: 'driver', figures: stated(0.1)) }
+    assert_nil line(silent, 'after', 'parked').lasts.value, 'a tracker draws all night: not said is not nothing'
+    assert_match(/with the key off unknown: Lamp tracker/, line(silent, 'after', 'parked').spends.reason)
   end
 
   def test_an_ac_lit_machine_runs_away_without_a_regulator

@@ -915,7 +915,7 @@ export interface components {
             side: "before" | "after";
             reason: string | null;
             /** @description the cut-off from the axis */
-            line_m?: number;
+            line_m?: number | null;
             figures: null | components["schemas"]["WallFigures"];
             xs: number[];
             ys: number[];
@@ -981,7 +981,11 @@ export interface components {
             beside: string | null;
         };
         BeamView: {
+            /** @description from the axis */
             cutoff_m: number;
+            cutoff_assumed: boolean;
+            /** @description where it is measured */
+            cutoff_distance_m: number;
             levels: number[];
             walls: components["schemas"]["WallView"][];
             comparisons: components["schemas"]["BeamComparison"][];

@@ -4,8 +4,10 @@ import { freshId } from '../../api/client'
 import { useBeam } from '../../state/useBeam'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
+import { useUnits } from '../../state/useUnits'
 import Caution from '../../ui/Caution.vue'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
+import { plain } from '../../ui/format'
 import QuantityField from '../../ui/QuantityField.vue'
 import DifferenceMap from './DifferenceMap.vue'
 import { MOST_FIELDS } from './frame'
@@ -18,6 +20,7 @@ import WallMap from './WallMap.vue'
 
 /** The beam on the wall, read as a grid, before and after. */
 const job = useJob()
+const units = useUnits()
 const reference = useReference()
 const { beam: view, failed } = useBeam()
 const beam = ref<'low' | 'high'>('low')
@@ -39,9 +42,15 @@ const grid = ref(0)
 const walls = computed(() => SIDES.map((side) => ({ side, wall: view.value?.walls.find((w) => w.beam === beam.value && w.side === side) })))
 const read = computed(() => walls.value.flatMap((w) => (w.wall?.figures ? [w.wall] : [])))
 const most = computed(() => Math.max(1, ...read.value.map((w) => w.figures!.peak_lux)))
+/** Where the cut-off lies on the wall read last. */
+const cutoff = computed(() => read.value.at(-1)?.line_m ?? null)
 const compared = computed(() => view.value?.comparisons.find((c) => c.beam === beam.value))
 const entered = computed(() => job.document?.beam?.walls?.find((w) => w.id === editing.value))
 
+function metres(value: number) {
+  const length = units.length(value)
+  return `${plain(length.value, length.digits)} ${length.unit}`
+}
 function add(side: 'before' | 'after') {
   const other = job.document?.beam?.walls?.find((w) => w.beam === beam.value)
   const { columns, rows } = other ? { columns: other.columns!, rows: other.rows! } : grids.value[grid.value]
@@ -49,8 +58,10 @@ function add(side: 'before' | 'after') {
   // A field a mark, where there are fields; a large grid gets its cells as they are read.
   const cells =
     columns > MOST_FIELDS ? [] : Array.from({ length: rows * columns }, (_, k) => ({ id: `r${Math.floor(k / columns)}c${k % columns}` }))
-  const place = other ?? reference.tables!.usual_wall
-  const frame = { distance_m: other?.distance_m, width_m: place.width_m, up_m: place.up_m, down_m: place.down_m }
+  // The other beam falls on the same wall.
+  const near = other ?? job.document?.beam?.walls?.at(-1)
+  const place = near ?? reference.tables!.usual_wall
+  const frame = { distance_m: near?.distance_m, width_m: place.width_m, up_m: place.up_m, down_m: place.down_m }
   job.edit([{ op: 'add', at: '/beam/walls', value: { id, beam: beam.value, side, columns, rows, ...frame, cells } }])
   edit(id)
 }
@@ -74,7 +85,17 @@ function remove() {
       <h2 class="text-xl">Checks: the beam on the wall</h2>
       <ChoiceRow label="Beam" :options="BEAMS" :value="beam" @pick="((beam = $event), edit(null))" />
       <ChoiceRow v-if="compared?.difference" label="Look at" :options="LOOKS" :value="look" @pick="look = $event" />
-      <QuantityField class="ml-auto w-64" at="/beam/cutoff_m" label="Cut-off under the axis, there" unit="m" small :step="5" />
+      <QuantityField
+        v-if="view && beam === 'low'"
+        class="ml-auto w-72"
+        at="/beam/cutoff_m"
+        :label="`Cut-off under the axis, at ${metres(view.cutoff_distance_m)}`"
+        unit="m"
+        small
+        :step="5"
+        :placeholder="units.settingText(-view.cutoff_m, 'm')"
+        :help="view.cutoff_assumed ? 'empty: where the aim’s school wants it ◇' : undefined"
+      />
     </div>
     <Caution of="lamp_hot" class="mb-3" />
     <p v-if="failed" class="mb-3 text-brick" role="alert">{{ failed }}</p>
@@ -84,7 +105,7 @@ function remove() {
     <DifferenceMap
       v-if="look === 'difference' && compared?.difference"
       :difference="compared.difference"
-      :cutoff="view!.cutoff_m"
+      :cutoff="cutoff"
       class="max-w-4xl"
     />
     <div class="grid gap-4 min-[1000px]:grid-cols-2">
@@ -133,7 +154,7 @@ function remove() {
       </section>
     </div>
     <WallEntry v-if="entered" :key="entered.id" v-model:mark="mark" :wall="entered" @remove="remove" />
-    <WallCuts v-if="read.length" class="mt-4" :walls="read" :most="most" :cutoff="view!.cutoff_m" />
+    <WallCuts v-if="read.length" class="mt-4" :walls="read" :most="most" :cutoff="cutoff" />
     <PicturesPart :beam="beam" :pair="view?.pictures.find((p) => p.beam === beam)" />
     <PredictedPart v-if="beam === 'low'" :predicted="view?.predicted ?? null" :measured="walls[1].wall" />
   </div>

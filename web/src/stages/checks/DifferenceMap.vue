@@ -5,7 +5,7 @@ import { frameOf, WIDTH } from './frame'
 import LevelFigures from './LevelFigures.vue'
 
 /** After less before: more light in amber within full lines, less in blue within dashed ones. */
-const props = defineProps<{ difference: Schemas['WallDifference']; cutoff: number }>()
+const props = defineProps<{ difference: Schemas['WallDifference']; cutoff: number | null }>()
 const frame = computed(() => frameOf(props.difference))
 const sides = computed(() => [
   { key: 'more', contours: props.difference.more, fill: 'var(--filament)', line: 'var(--filament-line)', dash: undefined, sign: '+' },
@@ -36,7 +36,13 @@ const PAD = 12
         />
       </g>
       <path :d="`M${WIDTH / 2} ${-PAD}V${frame.height + PAD}`" stroke="var(--edge)" stroke-width="1.5" stroke-dasharray="3 5" />
-      <path :d="`M${-PAD} ${frame.y(cutoff)}H${WIDTH + PAD}`" stroke="var(--brick)" stroke-width="3" stroke-dasharray="12 6" />
+      <path
+        v-if="cutoff !== null"
+        :d="`M${-PAD} ${frame.y(cutoff)}H${WIDTH + PAD}`"
+        stroke="var(--brick)"
+        stroke-width="3"
+        stroke-dasharray="12 6"
+      />
       <LevelFigures v-for="s in sides" :key="`n-${s.key}`" :frame="frame" :contours="s.contours" :sign="s.sign" />
     </svg>
     <figcaption class="mt-1 text-dim">

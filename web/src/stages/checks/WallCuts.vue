@@ -7,7 +7,7 @@ import { useUnits } from '../../state/useUnits'
 import { luxText } from './frame'
 
 /** Lux along a line through each wall's brightest mark, across and down, all on one scale. */
-const props = defineProps<{ walls: Schemas['WallView'][]; most: number; cutoff: number }>()
+const props = defineProps<{ walls: Schemas['WallView'][]; most: number; cutoff: number | null }>()
 const units = useUnits()
 const WIDTH = 560
 const HEIGHT = 190
@@ -59,7 +59,13 @@ function metres(value: number) {
         <text v-for="t in c.ticks" :key="t" :x="c.x(t)" :y="FOOT + 20" text-anchor="middle" font-size="15" class="num" fill="var(--dim)">
           {{ metres(t) }}
         </text>
-        <path v-if="c.way === 'down'" :d="`M${c.x(cutoff)} 8V${FOOT}`" stroke="var(--brick)" stroke-width="2.5" stroke-dasharray="10 5" />
+        <path
+          v-if="c.way === 'down' && cutoff !== null"
+          :d="`M${c.x(cutoff)} 8V${FOOT}`"
+          stroke="var(--brick)"
+          stroke-width="2.5"
+          stroke-dasharray="10 5"
+        />
         <path
           v-for="l in c.lines"
           :key="l.side"

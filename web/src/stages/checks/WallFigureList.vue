@@ -28,10 +28,12 @@ const places = computed(() =>
     </dd>
     <dt class="text-dim">on the wall</dt>
     <dd><FigureValue :figure="figures.lumens" name="Light on the wall" sigma /><template v-if="figures.relative">, relative</template></dd>
-    <dt class="text-dim">above the cut-off</dt>
-    <dd class="font-bold" :class="figures.glaring ? 'text-brick' : ''">
-      <FigureValue :figure="figures.glare" name="Share above the cut-off" percent :places="0" />
-    </dd>
+    <template v-if="figures.glare.value !== null">
+      <dt class="text-dim">above the cut-off</dt>
+      <dd class="font-bold" :class="figures.glaring ? 'text-brick' : ''">
+        <FigureValue :figure="figures.glare" name="Share above the cut-off" percent :places="0" />
+      </dd>
+    </template>
     <dt class="text-dim">half of peak</dt>
     <dd><FigureValue :figure="figures.half_w" name="Width at half" /> × <FigureValue :figure="figures.half_h" name="Height at half" /></dd>
     <dt class="text-dim">tenth of peak</dt>

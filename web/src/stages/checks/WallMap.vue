@@ -17,7 +17,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ pick: [cell: string] }>()
 const frame = computed(() => frameOf(props.wall))
-const cut = computed(() => frame.value.y(props.wall.line_m ?? 0))
+const cut = computed(() => (typeof props.wall.line_m === 'number' ? frame.value.y(props.wall.line_m) : null))
 const ground = computed(() => (props.floor === null || props.floor === undefined ? null : frame.value.y(props.floor)))
 const cell = computed(() => ({ w: WIDTH / (props.wall.xs.length - 1), h: frame.value.height / (props.wall.ys.length - 1) }))
 /** Beyond so many the marks would hide the light. */
@@ -65,7 +65,7 @@ function step(event: KeyboardEvent) {
       stroke-dasharray="7 5"
     />
     <path :d="`M${WIDTH / 2} ${-PAD}V${frame.height + PAD}`" stroke="var(--edge)" stroke-width="1.5" stroke-dasharray="3 5" />
-    <path :d="`M${-PAD} ${cut}H${WIDTH + PAD}`" stroke="var(--brick)" stroke-width="3" stroke-dasharray="12 6" />
+    <path v-if="cut !== null" :d="`M${-PAD} ${cut}H${WIDTH + PAD}`" stroke="var(--brick)" stroke-width="3" stroke-dasharray="12 6" />
     <template v-if="ground !== null && ground <= frame.height + PAD">
       <path :d="`M${-PAD} ${ground}H${WIDTH + PAD}`" stroke="var(--ink)" stroke-width="4" />
       <text :x="WIDTH" :y="ground - 6" text-anchor="end" font-size="16" fill="var(--ink)">floor</text>

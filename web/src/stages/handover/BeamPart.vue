@@ -33,9 +33,9 @@ const beams = computed(() =>
     const sides = (['before', 'after'] as const).flatMap((side) => {
       const figures = beam.value?.walls.find((w) => w.beam === key && w.side === side)?.figures
       if (!figures) return []
-      return [
-        `${side} ${figureText(figures.candela)}, ${figureText(figures.lumens)}, ${plain((figures.glare.value ?? 0) * 100, 0)} % above the cut-off`,
-      ]
+      const glare = figures.glare.value
+      const above = typeof glare === 'number' ? [`${plain(glare * 100, 0)} % above the cut-off`] : []
+      return [`${side} ${[figureText(figures.candela), figureText(figures.lumens), ...above].join(', ')}`]
     })
     if (sides.length === 0) return []
     return [{ beam: key, words: `${sides.join('; ')}. ${beam.value?.comparisons.find((c) => c.beam === key)?.sentence ?? ''}` }]
