@@ -4,6 +4,7 @@ require 'exifr/jpeg'
 require 'open3'
 require 'stringio'
 require 'tmpdir'
+require_relative 'heic'
 
 module Miser
   module Formats
@@ -21,7 +22,9 @@ module Miser
       KEPT_PX = 1920
       QUALITY = 85
       TOOL_S = 20
-      ACCEPTS = 'JPEG, at most 15 MB'
+      ACCEPTS = 'JPEG or HEIC, at most 15 MB'
+      # What a request calls them.
+      TYPES = %w[image/jpeg image/heic].freeze
       # What other files begin with.
       OTHERS = { "\x89PNG".b => 'PNG', 'GIF8'.b => 'GIF', 'RIFF'.b => 'WebP', 'II*'.b => 'TIFF or raw', 'MM'.b => 'TIFF or raw', '%PDF'.b => 'PDF', '<svg'.b => 'SVG' }.freeze
       # Grey from which a pixel counts as burnt out, of 255: JPEG blurs white a little.
@@ -38,6 +41,9 @@ module Miser
         bytes = bytes.b
         raise Refused, 'the file is empty' if bytes.empty?
         raise Refused, "it is #{bytes.bytesize / 1024 / 1024} MB; at most #{MOST_BYTES / 1024 / 1024} MB" if bytes.bytesize > MOST_BYTES
+
+        @upright = Heic.heic?(bytes)
+        bytes = Heic.jpeg(bytes, most_pixels: MOST_PIXELS) if @upright
         raise Refused, "it is #{other(bytes)}, not JPEG; set the camera to save JPEG" unless bytes.start_with?("\xFF\xD8\xFF".b)
 
         @exif = read(bytes)
@@ -45,6 +51,8 @@ module Miser
 
         @jpeg = copy(bytes)
         @size = EXIFR::JPEG.new(StringIO.new(@jpeg)).then { |j| [j.width, j.height] }
+      rescue Heic::Unreadable => e
+        raise Refused, e.message
       end
 
       # @return [Hash] what the job keeps of it: iso, shutter_s, aperture, focal_mm, flash, taken, burnt (share of its pixels), width, height; without what it does not say
@@ -67,7 +75,7 @@ module Miser
       end
 
       def other(bytes)
-        return 'HEIC' if bytes[4, 4] == 'ftyp'
+        return 'a film or another picture of that family' if bytes[4, 4] == 'ftyp'
 
         OTHERS.find { |head, _| bytes.start_with?(head) }&.last || 'another kind of file'
       end
@@ -89,7 +97,7 @@ module Miser
       # Bit 0 of the flash tag: it fired.
       def flash = tag(:flash)&.then { |bits| bits.is_a?(Integer) ? bits.odd? : nil }
 
-      def turn = UPRIGHT.fetch(@exif.orientation.to_i, [])
+      def turn = @upright ? [] : UPRIGHT.fetch(@exif.orientation.to_i, [])
 
       def copy(bytes)
         Dir.mktmpdir do |folder|

@@ -39,8 +39,8 @@ module Miser
       # @param type [String] media type it must be sent as
       # @return [String]
       # @raise [Refusal]
-      def bytes_of(type, most)
-        raise Refusal.new(415, "Send #{type}.", kept: 'Nothing was changed.') unless request.media_type == type
+      def bytes_of(types, most)
+        raise Refusal.new(415, "Send #{types.join(' or ')}.", kept: 'Nothing was changed.') unless types.include?(request.media_type)
         raise too_large(most) if request.content_length.to_i > most
 
         bytes = +request.body&.read(most + 1).to_s

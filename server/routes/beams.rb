@@ -38,7 +38,7 @@ module Miser
 
           app.post('/api/jobs/:id/wall-table') { answer(200, Present.job(Beams.keep_table(self, body_of('/api/jobs/{id}/wall-table')))) }
 
-          app.post('/api/jobs/:id/photographs') { answer(200, Present.job(Beams.keep_photograph(self, bytes_of('image/jpeg', Formats::Photograph::MOST_BYTES)))) }
+          app.post('/api/jobs/:id/photographs') { answer(200, Present.job(Beams.keep_photograph(self, bytes_of(Formats::Photograph::TYPES, Formats::Photograph::MOST_BYTES)))) }
 
           app.get('/api/jobs/:id/attachments/:attachment') do
             file = found(settings.jobs.attachments.find(params['id'], params['attachment']), 'file')

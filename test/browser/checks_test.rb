@@ -28,7 +28,7 @@ class ChecksScreenTest < Miser::BrowserTest
     visit '/job/wren125/checks'
     %w[before after].each_with_index do |side, i|
       within("[data-testid=wall-#{side}]") { click_on 'Read this wall' }
-      id = nil
+      nil
       assert_selector '[data-testid=cells] input', minimum: 45
       id = document('wren125').dig('beam', 'walls', i, 'id')
       enter "/beam/walls/#{id}/distance_m", '5 m' if i.zero?
@@ -125,7 +125,21 @@ class ChecksScreenTest < Miser::BrowserTest
     assert_selector '[data-testid=slider] img', count: 2
     find_by_id('picture-share').set('20')
     assert_equal 64, page.evaluate_script("document.querySelector('[data-testid=slider] img').naturalWidth"), 'the picture itself is shown'
+    File.binwrite(phone = File.join(@folder, 'phone.heic'), heic(photograph { [255] * 3 }))
+    attach_file 'Photograph, after the change', phone, make_visible: true
+    assert_selector '[data-testid=pair-verdict]', text: '100 % of the picture after is burnt out'
+    assert_selector '[data-testid=slider] img', count: 2
     visit '/job/wren125/hand-over'
     assert_text 'low beam, before: ISO 400'
+  end
+
+  # A job file sent without its pictures keeps what it knows of them, and says that they are not here.
+  def test_a_picture_that_did_not_come_with_its_file
+    @database[:attachments].where(job_id: 'dunlin250', id: 'pafter').delete
+    visit '/job/dunlin250/checks'
+    assert_selector '[data-testid=pair-verdict]', text: 'Exposed alike'
+    assert_text 'The picture itself is not here'
+    assert_no_selector '[data-testid=slider]'
+    assert_selector '[data-testid=pictures] img[alt="As it came in"]'
   end
 end

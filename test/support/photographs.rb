@@ -25,6 +25,18 @@ module Miser
       end
     end
 
+    # @param jpeg [String]
+    # @return [String] the same as HEIC, its EXIF with it, by libheif's own encoder
+    def heic(jpeg)
+      Dir.mktmpdir do |folder|
+        File.binwrite(from = File.join(folder, 'p.jpg'), jpeg)
+        said, status = Open3.capture2e('heif-enc', '-o', to = File.join(folder, 'p.heic'), from)
+        raise said unless status.success?
+
+        File.binread(to)
+      end
+    end
+
     # @return [String] every tag in a picture, one a line
     def tags_of(jpeg)
       Dir.mktmpdir do |folder|

@@ -2994,6 +2994,7 @@ export interface operations {
         requestBody: {
             content: {
                 "image/jpeg": string;
+                "image/heic": string;
             };
         };
         responses: {

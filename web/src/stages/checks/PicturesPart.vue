@@ -13,6 +13,12 @@ const SIDES = [
 const share = ref(50)
 const busy = ref<string | null>(null)
 const failed = ref('')
+/** Pictures whose bytes are not here: the job file came without them. */
+const lost = ref<string[]>([])
+const lose = (id: string) => lost.value.push(id)
+const laid = computed(
+  () => props.pair?.comparable && ![props.pair.before?.id, props.pair.after?.id].some((id) => id && lost.value.includes(id)),
+)
 const shown = computed(() => SIDES.map((s) => ({ ...s, picture: props.pair?.[s.key] ?? null })))
 const address = (id: string) => `/api/jobs/${job.id}/attachments/${id}`
 
@@ -25,7 +31,7 @@ async function take(event: Event, side: 'before' | 'after') {
   const done = await job.send((revision) =>
     api.POST('/api/jobs/{id}/photographs', {
       params: { path: { id: job.id }, query: { beam: props.beam, side, revision, name: file.name.slice(0, 120) } },
-      headers: { 'Content-Type': 'image/jpeg' },
+      headers: { 'Content-Type': /\.hei[cf]$/i.test(file.name) ? 'image/heic' : 'image/jpeg' },
       // The file itself is the body; the contract knows it as text.
       body: file as unknown as string,
       bodySerializer: (body: unknown) => body as File,
@@ -41,8 +47,8 @@ async function take(event: Event, side: 'before' | 'after') {
   <section class="mt-6" aria-labelledby="pictures-head" data-testid="pictures">
     <h3 id="pictures-head" class="mb-1 text-lg">Photographs</h3>
     <p class="mb-2 text-dim">
-      One before, one after, from one spot, exposure locked. A camera left to itself corrects itself. JPEG, up to 15 MB; where it was taken
-      is not kept.
+      One before, one after, from one spot, exposure locked. A camera left to itself corrects itself. JPEG or HEIC, up to 15 MB; where it
+      was taken is not kept.
     </p>
     <p v-if="failed" class="mb-2 text-brick" role="alert">{{ failed }}</p>
     <p
@@ -53,14 +59,15 @@ async function take(event: Event, side: 'before' | 'after') {
     >
       {{ pair.words }} <span v-for="n in pair.notes" :key="n" class="block font-normal">{{ n }}</span>
     </p>
-    <figure v-if="pair?.comparable && pair.before && pair.after" class="mb-3 max-w-3xl" data-testid="slider">
+    <figure v-if="laid && pair?.before && pair.after" class="mb-3 max-w-3xl" data-testid="slider">
       <div class="relative overflow-hidden border border-line">
-        <img :src="address(pair.after.id)" alt="After the change" class="block w-full" />
+        <img :src="address(pair.after.id)" alt="After the change" class="block w-full" @error="lose(pair.after.id)" />
         <img
           :src="address(pair.before.id)"
           alt="As it came in"
           class="absolute inset-0 h-full w-full object-cover"
           :style="{ clipPath: `inset(0 ${100 - share}% 0 0)` }"
+          @error="lose(pair.before.id)"
         />
         <div class="pointer-events-none absolute inset-y-0 w-1 bg-brass" :style="{ left: `calc(${share}% - 2px)` }" />
       </div>
@@ -73,11 +80,15 @@ async function take(event: Event, side: 'before' | 'after') {
     <div class="grid gap-4 min-[700px]:grid-cols-2">
       <div v-for="s in shown" :key="s.key">
         <h4 class="font-semibold">{{ s.label }}</h4>
+        <p v-if="s.picture && lost.includes(s.picture.id)" class="mb-1 border-2 border-dashed border-line p-4 text-dim">
+          The picture itself is not here: the job file came without it. How it was exposed is kept.
+        </p>
         <img
-          v-if="s.picture && !pair?.comparable"
+          v-else-if="s.picture && !laid"
           :src="address(s.picture.id)"
           :alt="s.label"
           class="mb-1 block w-full border border-line"
+          @error="lose(s.picture.id)"
         />
         <p v-if="s.picture" class="num mb-1 text-sm">
           {{ s.picture.exposure || 'does not say how it was exposed'
@@ -88,7 +99,7 @@ async function take(event: Event, side: 'before' | 'after') {
             {{ busy === s.key ? 'Taking it in…' : s.picture ? 'Another photograph' : 'Choose a photograph' }}
             <input
               type="file"
-              accept="image/jpeg"
+              accept="image/jpeg,image/heic,image/heif,.heic,.heif"
               class="sr-only"
               :aria-label="`Photograph, ${s.label.toLowerCase()}`"
               :disabled="busy !== null"
