@@ -2,6 +2,7 @@
 
 require 'json'
 require 'json_schemer'
+require_relative '../formats/strict_json'
 require_relative 'options'
 require_relative 'signal_survey'
 
@@ -30,7 +31,7 @@ module Miser
       end
 
       def self.seen(path, harness)
-        given = JSON.parse(Options.read_file(path))
+        given = Formats::StrictJson.read(Options.read_file(path), nesting: 20)
         errors = JSONSchemer.schema(SEEN).validate(given).map { |e| "  #{e['data_pointer']}: not taken; accepted: #{Array(e.dig('schema', 'enum')).join(', ')}" }
         strange = errors.empty? ? given.values.flat_map { |s| (s['lamps'] || {}).keys }.uniq - harness.lamps.map(&:id) : []
         errors << "  lamps: #{strange.join(', ')} not known; accepted: #{harness.lamps.map(&:id).join(', ')}" if strange.any?

@@ -5,6 +5,7 @@ require_relative '../core/miser'
 require_relative '../core/job/consistency'
 require_relative 'attachment'
 require_relative 'job_schema'
+require_relative 'strict_json'
 
 module Miser
   module Formats
@@ -97,7 +98,7 @@ module Miser
       def parse(text)
         text = text.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
         refuse('/', 'file', 'is not UTF-8 text', 'JSON in UTF-8') unless text.valid_encoding?
-        JSON.parse(text, max_nesting: 40, allow_nan: false)
+        StrictJson.read(text, nesting: 40)
       rescue JSON::ParserError => e
         refuse('/', 'file', "is not valid JSON (#{e.message.lines.first.to_s.strip[0, 120]})", 'JSON as Miser exports it')
       end

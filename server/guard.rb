@@ -4,6 +4,7 @@ require 'json'
 require_relative 'contract/contract'
 require_relative 'refusal'
 require_relative '../formats/job_schema'
+require_relative '../formats/strict_json'
 
 module Miser
   module Server
@@ -68,7 +69,7 @@ module Miser
       def parse(text)
         raise Refusal.new(400, 'The request is not UTF-8 text.') unless text.valid_encoding?
 
-        JSON.parse(text, max_nesting: 60)
+        Formats::StrictJson.read(text, nesting: 60)
       rescue JSON::ParserError
         raise Refusal.new(400, 'The request is not valid JSON.', kept: 'Nothing was changed.')
       end

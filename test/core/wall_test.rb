@@ -96,6 +96,25 @@ class WallTest < Miser::Test
     assert_within 1e-9, 0.03 * figures.candela.value, figures.candela.sigma
   end
 
+  # Metamorphic: what is done to the wall is done to its figures, and to nothing else.
+  def test_a_wall_turned_brightened_or_moved_turns_its_figures_alike
+    light = bell(0.8, 0.3, at: [0.4, -0.2])
+    of = lambda do |**rest, &lux|
+      wall(columns: 21, rows: 13, **rest, &lux).then { |w| Miser::Beam::WallFigures.new(w, -0.1).then { |f| Miser::Beam::WallFigures::NAMES.to_h { |n| [n, f.public_send(n).value] } } }
+    end
+    plain = of.call(&light)
+    mirrored = of.call { |x, y| light[-x, y] }
+    brighter = of.call { |x, y| 3 * light[x, y] }
+    # Twice as far, twice as large, a quarter as bright: the same lamp.
+    farther = wall(columns: 21, rows: 13, width: 8.0, up: 2.0, down: 2.0, distance: 6.0) { |x, y| light[x / 2, y / 2] / 4 }.then { |w| Miser::Beam::WallFigures.new(w, -0.2) }
+    plain.each do |name, value|
+      assert_in_delta name == :centroid_x ? -value : value, mirrored[name], 1e-9 * value.abs.clamp(1.0, nil), "#{name} mirrored"
+      assert_in_delta %i[candela lumens].include?(name) ? 3 * value : value, brighter[name], 1e-9 * value.abs.clamp(1.0, nil), "#{name} brightened"
+      lengths = %i[candela lumens glare].include?(name) ? 1 : 2
+      assert_in_delta lengths * value, farther.public_send(name).value, 1e-9 * value.abs.clamp(1.0, nil), "#{name} from twice as far"
+    end
+  end
+
   # Whatever is taken for granted is a setting, and turns what is said.
   def test_the_settings_of_the_beam_bite
     few = ->(j, i) { (i + j).odd? }

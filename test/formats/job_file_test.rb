@@ -46,6 +46,7 @@ class JobFileTest < Miser::Test
     assert_match(/is no job/, refused('{"format": "other"}').first.message)
     assert_match(/UTF-8/, refused("\xFF\xFE".b).first.message)
     assert_match(/not valid JSON/, refused('{"a": NaN}').first.message)
+    assert_match(/out of range/, refused('{"a": 1e999}').first.message)
     assert_match(/not valid JSON/, refused(('[' * 100) + (']' * 100)).first.message)
     assert_match(/50 MB/, refused('x' * (50 * 1024 * 1024)).first.message)
   end

@@ -2661,6 +2661,7 @@ export interface operations {
                     "application/json": components["schemas"]["Shop"];
                 };
             };
+            400: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
     };
@@ -2720,6 +2721,7 @@ export interface operations {
         };
         responses: {
             201: components["responses"]["Job"];
+            400: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
     };
@@ -2778,6 +2780,7 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Job"];
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
@@ -2814,6 +2817,7 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Job"];
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
@@ -2894,6 +2898,7 @@ export interface operations {
                     "application/json": components["schemas"]["TablePreview"];
                 };
             };
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
@@ -2972,6 +2977,7 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Job"];
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
@@ -2999,6 +3005,7 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Job"];
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             413: components["responses"]["Refused"];
@@ -3077,6 +3084,7 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Job"];
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
@@ -3155,6 +3163,7 @@ export interface operations {
                     "application/json": components["schemas"]["Diagnosis"];
                 };
             };
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
@@ -3184,6 +3193,7 @@ export interface operations {
                     "application/json": components["schemas"]["Taps"];
                 };
             };
+            400: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
     };
@@ -3240,6 +3250,7 @@ export interface operations {
                     "application/json": components["schemas"]["LogPreview"];
                 };
             };
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
@@ -3290,6 +3301,7 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
@@ -3316,6 +3328,7 @@ export interface operations {
                     "application/json": components["schemas"]["Run"];
                 };
             };
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -3343,6 +3356,7 @@ export interface operations {
                     "application/json": components["schemas"]["WallRun"];
                 };
             };
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -3398,6 +3412,7 @@ export interface operations {
                     "application/json": components["schemas"]["WallRun"] | components["schemas"]["Run"];
                 };
             };
+            400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3475,6 +3490,7 @@ export interface operations {
                     "application/json": components["schemas"]["FilePreview"];
                 };
             };
+            400: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
         };

@@ -126,7 +126,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
             </td>
             <td>
               {{ f.text }}
-              <span v-if="f.part" class="block text-sm text-dim">orders: {{ f.part.name }}, {{ money(f.part.cents) }}</span>
+              <span v-if="f.part" class="block text-sm text-dim">orders: {{ f.part.name }}, usually {{ money(f.part.cents) }}</span>
               <span v-if="f.caution && f.verdict !== 'unknown'" class="block text-sm font-semibold text-brick">{{ f.caution }}</span>
             </td>
             <td class="r num whitespace-nowrap">{{ f.minutes ? `${plain(f.minutes, 0)} min` : '' }}</td>

@@ -44,7 +44,7 @@ function key(cure: Schemas['CureView']) {
             <th>remedy</th>
             <th class="r">a minute</th>
             <th class="r">spends</th>
-            <th class="r">price</th>
+            <th class="r">usual price</th>
             <th class="r">time</th>
             <th class="r">cuts</th>
             <th><span class="sr-only">choose</span></th>
