@@ -27,6 +27,8 @@ module Miser
       Read = Struct.new(:document, :unknown, :migrated_from, :attachments, keyword_init: true)
 
       MOST_BYTES = 18 * 1024 * 1024
+      # What photographs and photometry of a job may take, so that in base64, with the job round them, they fit its file.
+      FILES_MOST_BYTES = (MOST_BYTES - (2 * 1024 * 1024)) / 4 * 3
       # Version n => what makes a document of version n + 1 of it.
       MIGRATIONS = {}.freeze
 

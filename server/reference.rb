@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../core/miser'
+require_relative '../formats/job_file'
 
 module Miser
   module Server
@@ -34,7 +35,7 @@ module Miser
           origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label } },
           assumptions: Assumptions::TABLE.map(&:to_h), voltage_schools: Assumptions::VOLTAGE_SCHOOLS.map { |k, l| { key: k, label: l } },
           aim_schools: Beam::Aim::SCHOOLS.map { |s| { key: s.key, label: s.label } }, **lamps, **signals,
-          connectors: Draw::Wire::CONNECTORS.map { |k, (label, _)| { key: k, label: label } }, cautions: Cautions::TABLE, terms: TERMS
+          connectors: Draw::Wire::CONNECTORS.map { |k, (label, _)| { key: k, label: label } }, cautions: Cautions::TABLE, terms: TERMS, job_file_most_bytes: Formats::JobFile::MOST_BYTES
         }
       end
 

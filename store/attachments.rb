@@ -21,6 +21,10 @@ module Miser
       def find(job, id) = @table.where(job_id: job, id: id).first&.then { |row| Kept.new(id: row[:id], type: row[:type], bytes: row[:bytes].to_s.b) }
 
       # @param ids [Array<String>]
+      # @return [Integer] bytes they take
+      def bytes(job, ids) = @table.where(job_id: job, id: ids).sum(Sequel.function(:length, :bytes)).to_i
+
+      # @param ids [Array<String>]
       # @return [Array<Kept>] those there are
       def of(job, ids) = ids.filter_map { |id| find(job, id) }
     end

@@ -79,7 +79,18 @@ module Miser
         end
 
         def self.keep(app, revision, what, files: [], &)
-          app.found(app.settings.jobs.change(app.params['id'], revision, what: what, files: files) { |d| Jobs.check(yield(d), was: d) })
+          app.found(app.settings.jobs.change(app.params['id'], revision, what: what, files: files) { |d| Jobs.check(yield(d), was: d).tap { |new| room!(app, new, files) } })
+        end
+
+        # A job must fit its own file, or it could never be opened elsewhere.
+        def self.room!(app, document, files)
+          others = Job::Attached.ids(document) - files.map(&:id)
+          taken = app.settings.jobs.attachments.bytes(document['id'], others) + files.sum { |f| f.bytes.bytesize }
+          most = Formats::JobFile::FILES_MOST_BYTES
+          return if files.empty? || taken <= most
+
+          raise Refusal.new(422, format('With this the job’s files come to %<taken>.1f MB, and its job file holds %<most>d MB of them.', taken: taken / 1_048_576.0, most: most / 1_048_576),
+                            kept: 'Nothing was changed.', fields: [{ at: '/file', field: 'file', message: 'has no room left', accepts: 'remove a photograph or a photometry file first' }])
         end
 
         def self.keep_photometry(app, body)

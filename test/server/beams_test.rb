@@ -86,6 +86,26 @@ class BeamsTest < Miser::Test
     %w[/api/jobs/wren125/attachments/nothing /api/jobs/wren125/attachments/%00 /api/jobs/%00/beam].each { |path| assert_equal 404, fetch(path).status, path }
   end
 
+  # Whatever a job takes in, its file takes in elsewhere: past that it is refused, with what to do.
+  def test_a_job_never_outgrows_its_own_file
+    most = Miser::Formats::JobFile::FILES_MOST_BYTES
+    text = "IESNA:LM-63-2002\n#{"[OTHER] #{'x' * 92}\n" * 39_000}TILT=NONE\n1 1000 1 2 2 2 2 0 0 0 1 1 20\n-10 10\n-20 20\n10 50\n10 50\n"
+    fit = most / text.bytesize
+    fit.times { |i| call(:post, '/api/jobs/wren125/photometry', { text: text, name: "#{i}.ies", revision: job('wren125')['revision'] }) && assert_equal(200, last_response.status) }
+    refused = call(:post, '/api/jobs/wren125/photometry', { text: text, name: 'more.ies', revision: job('wren125')['revision'] })
+    assert_equal 422, last_response.status
+    assert_match(/its job file holds 12 MB of them/, refused['message'])
+    assert_match(/remove a photograph/, refused['fields'][0]['accepts'])
+    file = fetch('/api/jobs/wren125/file?kind=job').body
+    assert_operator file.bytesize, :<, Miser::Formats::JobFile::MOST_BYTES
+    call(:post, '/api/files', { text: file.force_encoding('UTF-8'), accept: 'new' })
+    assert_equal 200, last_response.status
+    document = job('wren125')['document']
+    edit({ op: 'remove', at: "/beam/photometry/#{document['beam']['photometry'].first['id']}" }, id: 'wren125', revision: job('wren125')['revision'])
+    call(:post, '/api/jobs/wren125/photometry', { text: text, name: 'more.ies', revision: job('wren125')['revision'] })
+    assert_equal 200, last_response.status, 'with one gone there is room again'
+  end
+
   # Photographs and photometry go out with the job file and come in with it.
   def test_the_job_file_brings_its_files_along
     send_photograph(photograph)

@@ -1300,6 +1300,7 @@ export interface components {
             label: string;
         };
         Reference: {
+            job_file_most_bytes: number;
             systems: {
                 key: string;
                 label: string;

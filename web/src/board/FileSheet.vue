@@ -2,12 +2,13 @@
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type FieldError, type Schemas } from '../api/client'
+import { useReference } from '../state/useReference'
 import Sheet from '../ui/Sheet.vue'
 
 defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; taken: [] }>()
 const router = useRouter()
-const MOST = 8 * 1024 * 1024
+const reference = useReference()
 const text = ref('')
 const preview = ref<Schemas['FilePreview'] | null>(null)
 const failed = ref('')
@@ -20,8 +21,9 @@ async function chosen(event: Event) {
   errors.value = []
   failed.value = ''
   if (!file) return
-  if (file.size > MOST) {
-    failed.value = `This file is ${Math.round(file.size / 1024 / 1024)} MB; at most 8 MB are taken. Nothing was changed.`
+  const most = reference.tables?.job_file_most_bytes ?? 0
+  if (file.size > most) {
+    failed.value = `This file is ${Math.round(file.size / 1024 / 1024)} MB; at most ${Math.round(most / 1024 / 1024)} MB are taken. Nothing was changed.`
     return
   }
   text.value = await file.text()
