@@ -107,32 +107,34 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
     </p>
     <template v-if="shown && part">
       <BucketDrawing :housing="housing" :part="part" :findings="shown.findings" :plug-room="view!.plug_room_m" />
-      <table class="sheet my-4 w-full" data-testid="findings">
-        <thead>
-          <tr>
-            <th>check</th>
-            <th>verdict</th>
-            <th class="r">to spare</th>
-            <th>what it takes</th>
-            <th class="r">time</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="f in shown.findings" :key="f.rule" :data-rule="f.rule">
-            <td class="w-56 font-semibold">{{ f.label }}</td>
-            <td class="w-36 font-semibold" :class="VERDICTS[f.verdict].tone">{{ VERDICTS[f.verdict].label }}</td>
-            <td class="r num w-28 whitespace-nowrap">
-              <FigureValue v-if="f.spare" :figure="f.spare" :name="`${f.label}, to spare`" small sign />
-            </td>
-            <td>
-              {{ f.text }}
-              <span v-if="f.part" class="block text-sm text-dim">orders: {{ f.part.name }}, usually {{ money(f.part.cents) }}</span>
-              <span v-if="f.caution && f.verdict !== 'unknown'" class="block text-sm font-semibold text-brick">{{ f.caution }}</span>
-            </td>
-            <td class="r num whitespace-nowrap">{{ f.minutes ? `${plain(f.minutes, 0)} min` : '' }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="overflow-x-auto print:overflow-visible">
+        <table class="sheet my-4 w-full" data-testid="findings">
+          <thead>
+            <tr>
+              <th>check</th>
+              <th>verdict</th>
+              <th class="r">to spare</th>
+              <th>what it takes</th>
+              <th class="r">time</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="f in shown.findings" :key="f.rule" :data-rule="f.rule">
+              <td class="w-56 font-semibold">{{ f.label }}</td>
+              <td class="w-36 font-semibold" :class="VERDICTS[f.verdict].tone">{{ VERDICTS[f.verdict].label }}</td>
+              <td class="r num w-28 whitespace-nowrap">
+                <FigureValue v-if="f.spare" :figure="f.spare" :name="`${f.label}, to spare`" small sign />
+              </td>
+              <td>
+                {{ f.text }}
+                <span v-if="f.part" class="block text-sm text-dim">orders: {{ f.part.name }}, usually {{ money(f.part.cents) }}</span>
+                <span v-if="f.caution && f.verdict !== 'unknown'" class="block text-sm font-semibold text-brick">{{ f.caution }}</span>
+              </td>
+              <td class="r num whitespace-nowrap">{{ f.minutes ? `${plain(f.minutes, 0)} min` : '' }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <details :open="part.name.startsWith('New ')" class="mb-4">
         <summary class="min-h-11 cursor-pointer py-2 font-semibold">Measurements of {{ part.name }}</summary>
         <CandidateFields :at="`/headlight/candidates/${part.id}`" :part="part" />
