@@ -38,7 +38,9 @@ module Miser
       # @param harness [Harness] as it should be
       # @param seen [Hash] command => { 'lamps' => {id => look}, 'telltale' => look, 'rate' => word, 'fuse' => true/false }; all may be missing
       # @param thresholds [Hash]
-      def initialize(harness, seen, thresholds:, volts: 12.6, lights: true)
+      # @param thorough [Boolean] whether to solve every state for faults that can't come among the kept ones: slower, for comparison
+      def initialize(harness, seen, thresholds:, volts: 12.6, lights: true, thorough: false)
+        @thorough = thorough
         @harness = harness
         @seen = seen
         @options = { thresholds: thresholds, volts: volts, lights: lights }
@@ -50,7 +52,9 @@ module Miser
       def candidates
         @candidates ||= begin
           ones = [[], *@singles.map { |f| [f] }].map { |list| [list, weight(list)] }
-          twos = doubles(ones).map { |list| [list, weight(list) * DOUBLE] }
+          # Two faults that cannot come among those kept are dropped before every state is solved for them.
+          floor = @thorough ? 0.0 : (ones.map(&:last).max(KEPT).last || 0.0) / DOUBLE
+          twos = doubles(ones).map { |list| [list, weight(list, floor: floor) * DOUBLE] }
           total = (ones + twos).sum(&:last)
           (ones + twos).sort_by { |_, w| -w }.first(KEPT).map { |list, w| candidate(list, total.positive? ? w / total : 0.0) }
         end
@@ -84,7 +88,21 @@ module Miser
       # Two faults of one lamp hide each other; looking for both is idle.
       def same_place?(a, b) = a.target && a.target == b.target
 
-      def weight(list) = list.reduce(list.empty? ? 0.5 : 1.0) { |w, f| w * f.prior / 10 } * observations.reduce(1.0) { |p, o| p * chance(o, predicted(list, o)) }
+      # How likely, with what was seen; nothing once it can't reach the floor, even if all the rest were seen rightly.
+      def weight(list, floor: 0.0)
+        weight = list.reduce(list.empty? ? 0.5 : 1.0) { |w, f| w * f.prior / 10 }
+        left = observations.size
+        by_command.each do |seen|
+          return 0.0 if weight * (RIGHT**left) < floor
+
+          weight = seen.reduce(weight) { |w, o| w * chance(o, predicted(list, o)) }
+          left -= seen.size
+        end
+        weight
+      end
+
+      # What says most, first.
+      def by_command = @by_command ||= observations.group_by(&:first).values.sort_by { |list| -list.size }
 
       # @return [Array<Array>] command, kind, id, what was seen
       def observations

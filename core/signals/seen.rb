@@ -24,7 +24,7 @@ module Miser
         @harness = harness
         @command = command
         @thresholds = thresholds
-        @closed, @open = [true, false].map { |c| solve(c, lights, volts) }
+        settle(lights, volts)
         blow_fuse(lights, volts) if fuse_a && @closed.amps['fuse'] > fuse_a
         @pattern = command == 'off' ? Flasher::Pattern.new(rhythm: 'none') : rhythm
       end
@@ -70,14 +70,20 @@ module Miser
       def fuse_a = harness.fuse_a
 
       def solve(closed, lights, volts)
-        state = State.new(command: command, closed: closed && command != 'off', lights: lights, volts: volts)
+        state = State.new(command: command, closed: closed, lights: lights, volts: volts)
         Wiring.new(harness, state).circuit.solve
       end
 
       def blow_fuse(lights, volts)
         @blew = true
         @harness = harness.with(fuse_blown: true)
-        @closed, @open = [true, false].map { |c| solve(c, lights, volts) }
+        settle(lights, volts)
+      end
+
+      # With nothing commanded the flasher's contact makes no odds.
+      def settle(lights, volts)
+        @open = solve(false, lights, volts)
+        @closed = command == 'off' ? @open : solve(true, lights, volts)
       end
 
       def rhythm = harness.flasher.pattern(flasher_a, sides: command == 'hazard' ? 2 : 1)

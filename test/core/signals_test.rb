@@ -185,6 +185,23 @@ class SignalsTest < Miser::Test
     assert_empty fine.candidates.first.faults, 'nothing wrong is an answer'
   end
 
+  # What is dropped early would not have been kept: the same candidates in the same order, with a share that hardly moves, for fewer circuits.
+  def test_faults_dropped_early_would_not_have_been_kept
+    good = signal_loop(lamps: four(**led), wiring: 'pair', flasher: 'free_3')
+    random = Random.new(29)
+    solved = Array.new(6) do
+      # The left as one fault has it, the right at odds with everything.
+      broken = seen(Fault.all_in(good).sample(random: random).apply(good), 'left')
+      seen_now = { 'left' => { 'lamps' => broken.lamps.transform_values(&:looks), 'rate' => broken.rate_word },
+                   'right' => { 'lamps' => good.lamps.first(2).to_h { |l| [l.id, Diagnosis::LOOKS.sample(random: random)] } } }
+      quick, thorough = [false, true].map { |all| Diagnosis.new(good, seen_now, thresholds: SEEN, thorough: all) }
+      assert_equal thorough.candidates.map(&:id), quick.candidates.map(&:id)
+      thorough.candidates.zip(quick.candidates) { |t, q| assert_in_delta t.share, q.share, 0.01, t.id }
+      [quick.solved, thorough.solved]
+    end
+    assert_operator solved.sum(&:first), :<, 0.9 * solved.sum(&:last)
+  end
+
   # Property: a rate tapped with a human's scatter comes back within its own doubt.
   def test_a_rate_from_taps
     random = Random.new(3)
