@@ -54,19 +54,20 @@ module Miser
         def self.act(jobs, id, body)
           revision = body['revision']
           value = body['value']
+          # Each act is a step of its own to undo, however quickly the next follows.
           case body['act']
           when 'undo' then jobs.step(id, revision, :back)
           when 'redo' then jobs.step(id, revision, :forth)
           when 'system'
             known(value, Job::Systems::BY_KEY, 'Electrical system')
-            jobs.change(id, revision, what: 'system') { |d| check(Job::Reshape.system(d, value)) }
+            jobs.change(id, revision, what: "system #{value}"[0, 400]) { |d| check(Job::Reshape.system(d, value)) }
           when 'engine'
             known(value, Job::EngineKinds::BY_KEY, 'Engine')
-            jobs.change(id, revision, what: 'engine') { |d| check(Job::Reshape.engine(d, value) { SecureRandom.alphanumeric(10) }) }
+            jobs.change(id, revision, what: "engine #{value}"[0, 400]) { |d| check(Job::Reshape.engine(d, value) { SecureRandom.alphanumeric(10) }) }
           when 'headlight'
-            jobs.change(id, revision, what: 'headlight') { |d| check(headlight(d, value.to_s)) }
+            jobs.change(id, revision, what: "headlight #{value}"[0, 400]) { |d| check(headlight(d, value.to_s)) }
           when 'cure'
-            jobs.change(id, revision, what: 'cure') { |d| check(cure(d, value.to_s)) }
+            jobs.change(id, revision, what: "cure #{value}"[0, 400]) { |d| check(cure(d, value.to_s)) }
           when 'hand_over'
             jobs.change(id, revision, what: 'hand over') { |d| d.merge('handed_over' => { 'at' => Time.now.utc.iso8601, 'keeps_a' => Ticket.mark(Budget::Budget.new(d)) }) }
           end

@@ -43,8 +43,10 @@ export const useJob = defineStore('job', () => {
   const theirs = shallowRef<JobView | null>(null)
   /** Edits put aside when the other's were kept. */
   const aside = ref<Edit[]>([])
-  let sending = false
+  let lane: Promise<unknown> = Promise.resolve()
+  let draining: Promise<void> | null = null
   let flying: Edit[] = []
+  let looks = 0
   let lostAnswer = false
   let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -98,7 +100,7 @@ export const useJob = defineStore('job', () => {
       meant.value = kept.meant
       // What was refused is offered again, so that the field says again what is wrong.
       const refusedBefore = Object.keys(kept.drafts).map((at) => ({ op: 'set' as const, at, value: kept.meant[at] }))
-      if (kept.edits.length === 0) return edit(refusedBefore)
+      if (kept.edits.length === 0) return void edit(refusedBefore)
       // A window closed before the answer came: what arrived after all is no conflict.
       queue.value = kept.edits.filter((e) => !stands(e))
       if (queue.value.length === 0) return keep()
@@ -125,12 +127,14 @@ export const useJob = defineStore('job', () => {
 
   function show(data: JobView) {
     view.value = data
+    // What somebody has just asked to look at is not turned back by an answer to an earlier question.
+    if (looks > 0) return
     scenario.value = data.budget.scenario ?? undefined
     circuit.value = data.budget.circuit
   }
 
   /** Queues edits and sends them; a later edit of one field takes an earlier one's place. */
-  function edit(edits: Edit[]) {
+  function edit(edits: Edit[]): Promise<void> {
     for (const one of edits) {
       // What is under way can't be called back; what waits can be replaced.
       const same = one.op === 'set' ? queue.value.findIndex((e) => e.op === 'set' && e.at === one.at && !flying.includes(e)) : -1
@@ -138,11 +142,11 @@ export const useJob = defineStore('job', () => {
       else queue.value.push(one)
     }
     keep()
-    if (status.value !== 'conflict') void flush()
+    return status.value === 'conflict' ? Promise.resolve() : flush()
   }
 
   function set(at: string, value: unknown) {
-    edit([{ op: 'set', at, value }])
+    void edit([{ op: 'set', at, value }])
   }
 
   function type(at: string, text: string, value = text) {
@@ -152,9 +156,27 @@ export const useJob = defineStore('job', () => {
     set(at, value)
   }
 
-  async function flush() {
-    if (sending || queue.value.length === 0 || !view.value) return
-    sending = true
+  /** One thing at a time speaks to the server: each stands on the revision the one before it made. */
+  function inLane<T>(work: () => Promise<T>): Promise<T> {
+    const mine = lane.then(work)
+    lane = mine.catch(() => undefined)
+    return mine
+  }
+
+  /** Sends what waits. Whoever asks meanwhile waits for the same. */
+  function flush(): Promise<void> {
+    draining ??= inLane(drain).finally(() => (draining = null))
+    return draining
+  }
+
+  async function drain() {
+    while (queue.value.length > 0 && view.value && status.value !== 'conflict') {
+      if (!(await sendBatch())) return
+    }
+  }
+
+  /** @returns whether what still waits can be sent at once */
+  async function sendBatch(): Promise<boolean> {
     status.value = 'saving'
     const job = id.value
     const batch = [...queue.value]
@@ -162,9 +184,9 @@ export const useJob = defineStore('job', () => {
     try {
       const { data, error, response } = await api.PATCH('/api/jobs/{id}', {
         params: { path: { id: job } },
-        body: { revision: view.value.revision, edits: batch, ...looking() },
+        body: { revision: view.value!.revision, edits: batch, ...looking() },
       })
-      if (id.value !== job) return
+      if (id.value !== job) return true
       if (data) {
         done(batch)
         lostAnswer = false
@@ -176,25 +198,31 @@ export const useJob = defineStore('job', () => {
       else if (response.status === 404) {
         failed.value = 'This job was removed meanwhile.'
         status.value = 'unsaved'
-      } else retry(error?.message ?? `The server answered ${response.status}.`)
+        return false
+      } else {
+        retry(error?.message ?? `The server answered ${response.status}.`)
+        return false
+      }
+      return true
     } catch {
+      if (id.value !== job) return true
       lostAnswer = true
       retry('Miser does not answer.')
+      return false
     } finally {
-      sending = false
       flying = []
       keep()
     }
-    if ((status.value === 'saved' || status.value === 'unsaved') && queue.value.length > 0) void flush()
   }
+
+  const waits = (place: string) => queue.value.some((e) => e.at === place)
 
   /** Takes what was sent out of the queue; what came meanwhile stays. */
   function done(batch: Edit[]) {
     queue.value = queue.value.filter((e) => !batch.includes(e))
     const left = { ...drafts.value }
     for (const e of batch) {
-      const waiting = queue.value.some((q) => q.at === e.at)
-      if (!waiting && e.op === 'set' && meant.value[e.at] === e.value) delete left[e.at]
+      if (!waits(e.at) && e.op === 'set' && meant.value[e.at] === e.value) delete left[e.at]
       delete errors.value[e.at]
     }
     drafts.value = left
@@ -225,7 +253,6 @@ export const useJob = defineStore('job', () => {
     show(theirs.value)
     theirs.value = null
     status.value = 'saved'
-    sending = false
     flying = []
     void flush()
   }
@@ -255,8 +282,15 @@ export const useJob = defineStore('job', () => {
    * @returns whether it was done; where not, `message` says why
    */
   async function send(call: (revision: number) => Promise<Sent>): Promise<boolean> {
+    const done = await inLane(() => sendAlone(call))
+    // What was typed meanwhile waited.
+    if (queue.value.length > 0 && status.value === 'saved') void flush()
+    return done
+  }
+
+  async function sendAlone(call: (revision: number) => Promise<Sent>): Promise<boolean> {
+    await drain()
     if (!view.value || status.value === 'conflict') return false
-    if (queue.value.length > 0) await flush()
     try {
       const { data, error, response } = await call(view.value.revision)
       if (data) {
@@ -277,24 +311,32 @@ export const useJob = defineStore('job', () => {
 
   async function act(what: 'undo' | 'redo' | 'system' | 'engine' | 'hand_over' | 'cure' | 'headlight', value?: string) {
     const body = (revision: number) => ({ act: what, revision, value, ...looking() })
+    const before = { ...drafts.value }
     const done = await send((revision) => api.POST('/api/jobs/{id}/act', { params: { path: { id: id.value } }, body: body(revision) }))
     if (!done) return
-    drafts.value = {}
-    errors.value = {}
+    // Refused texts go with the act; what was typed while it was under way stays.
+    drafts.value = Object.fromEntries(Object.entries(drafts.value).filter(([at, text]) => before[at] !== text || waits(at)))
+    errors.value = Object.fromEntries(Object.entries(errors.value).filter(([at]) => at in drafts.value))
     keep()
   }
 
   /** Looks at another scenario or circuit; nothing is changed. */
-  async function look(next: { scenario?: string; circuit?: string }) {
+  function look(next: { scenario?: string; circuit?: string }) {
+    rpm.value = null
     if (next.scenario) scenario.value = next.scenario
     if (next.circuit) circuit.value = next.circuit
-    rpm.value = null
-    try {
-      const { data } = await api.GET('/api/jobs/{id}', { params: { path: { id: id.value }, query: looking() } })
-      if (data) show(data)
-    } catch {
-      message.value = 'Miser does not answer.'
-    }
+    looks += 1
+    return inLane(async () => {
+      const job = id.value
+      try {
+        const { data } = await api.GET('/api/jobs/{id}', { params: { path: { id: job }, query: looking() } })
+        looks -= 1
+        if (data && id.value === job) show(data)
+      } catch {
+        looks -= 1
+        message.value = 'Miser does not answer.'
+      }
+    })
   }
 
   /** What stands at a place, as the server has it. */

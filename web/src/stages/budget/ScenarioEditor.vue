@@ -25,17 +25,17 @@ const SPEEDS = [
   { key: 'cruise', label: 'cruise' },
 ]
 
-function add() {
+async function add() {
   const id = freshId()
   const copy = current.value ? { ...current.value } : { engine: 'running' as const, speed: 'cruise' as const, duties: {} }
-  job.edit([
+  await job.edit([
     {
       op: 'add',
       at: '/scenarios',
       value: { ...copy, id, name: current.value ? `${current.value.name}, copy`.slice(0, 60) : 'New scenario' },
     },
   ])
-  setTimeout(() => void job.look({ scenario: id }), 150)
+  await job.look({ scenario: id })
 }
 function remove() {
   if (!current.value) return

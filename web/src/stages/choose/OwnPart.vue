@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { freshId, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
@@ -15,18 +15,20 @@ const reference = useReference()
 const claim = computed(() => job.view?.loads.find((l) => l.id === props.choice.load_id)?.claim_after)
 const at = computed(() => `/choices/${props.choice.id}/part`)
 const figure = computed(() => props.choice.part?.figures?.[0])
-const watts = computed(() => figure.value?.watts !== undefined)
+/** Whether its draw is typed in watts, though none is typed yet. */
+const asked = ref<boolean>()
+const watts = computed(() => asked.value ?? figure.value?.watts !== undefined)
 const origins = computed(() => (reference.tables?.origins ?? []).filter((o) => ['maker', 'advertised', 'same_model'].includes(o.key)))
 const laws = computed(() => (reference.tables?.laws ?? []).map((l) => ({ key: l.key, label: `${l.label}: ${l.used_for}` })))
 
 function inWatts(yes: boolean) {
   if (!figure.value) return
+  asked.value = yes
   const f = `${at.value}/figures/${figure.value.id}`
   job.edit(
     yes
       ? [
           { op: 'unset', at: `${f}/amps` },
-          { op: 'set', at: `${f}/watts`, value: 0 },
           { op: 'set', at: `${f}/origin`, value: 'advertised' },
         ]
       : [

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { freshId, type Load } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
@@ -37,6 +37,13 @@ function filaments(load: Load) {
 /** The figure that stands in the row; a first one is made when something is typed. */
 function figure(load: Load) {
   return load.figures?.[0]
+}
+/** Rows whose stated draw is typed in watts, though none is typed yet. */
+const asked = ref<Record<string, boolean>>({})
+const inWatts = (load: Load) => asked.value[load.id] ?? figure(load)?.watts !== undefined
+function ask(load: Load, watts: boolean) {
+  asked.value[load.id] = watts
+  job.edit([{ op: 'unset', at: `/loads/${load.id}/figures/${figure(load)!.id}/${watts ? 'amps' : 'watts'}` }])
 }
 function addFigure(load: Load) {
   job.edit([{ op: 'add', at: `/loads/${load.id}/figures`, value: { id: freshId(), origin: 'maker' } }])
@@ -81,9 +88,9 @@ function shift(load: Load, by: number) {
         </template>
         <template v-if="(group !== 'lamp' || load.base === 'other' || (!load.base && figure(load))) && figure(load)">
           <QuantityField
-            :at="`/loads/${load.id}/figures/${figure(load)!.id}/${figure(load)!.watts !== undefined ? 'watts' : 'amps'}`"
-            :label="figure(load)!.watts !== undefined ? 'Watts' : 'Amps'"
-            :unit="figure(load)!.watts !== undefined ? 'W' : 'A'"
+            :at="`/loads/${load.id}/figures/${figure(load)!.id}/${inWatts(load) ? 'watts' : 'amps'}`"
+            :label="inWatts(load) ? 'Watts' : 'Amps'"
+            :unit="inWatts(load) ? 'W' : 'A'"
             :hide-label="i > 0"
             class="w-28"
           />
@@ -157,26 +164,8 @@ function shift(load: Load, by: number) {
             class="w-28"
           />
           <template v-if="figure(load)">
-            <button
-              v-if="figure(load)!.watts === undefined"
-              type="button"
-              class="btn"
-              @click="
-                job.edit([
-                  { op: 'unset', at: `/loads/${load.id}/figures/${figure(load)!.id}/amps` },
-                  { op: 'set', at: `/loads/${load.id}/figures/${figure(load)!.id}/watts`, value: 0 },
-                ])
-              "
-            >
-              enter watts instead
-            </button>
-            <button
-              v-else
-              type="button"
-              class="btn"
-              @click="job.edit([{ op: 'unset', at: `/loads/${load.id}/figures/${figure(load)!.id}/watts` }])"
-            >
-              enter amps instead
+            <button type="button" class="btn" @click="ask(load, !inWatts(load))">
+              {{ inWatts(load) ? 'enter amps instead' : 'enter watts instead' }}
             </button>
           </template>
           <button v-else type="button" class="btn" @click="addFigure(load)">Enter a stated draw</button>
