@@ -136,6 +136,33 @@ class BenchScreenTest < Miser::BrowserTest
     end
   end
 
+  def test_an_instrument_added_refused_and_taken_out
+    kept = -> { Miser::Store::Shop.new(@database)['instruments'].map { |i| i['name'] } }
+    had = kept.call
+    visit '/shop'
+    click_on 'Add an instrument'
+    within(all('[data-testid=instrument]').last) do
+      fill_in 'Name', with: 'Lux meter, back room'
+      select 'light meter', from: 'Kind'
+      fill_in 'Address', with: 'not an address!'
+      send_keys :tab
+    end
+    assert_selector '[role=alert]', text: 'Accepted'
+    assert_equal had, kept.call, 'what is refused is not kept'
+    within(all('[data-testid=instrument]').last) do
+      fill_in 'Address', with: '127.0.0.1'
+      send_keys :tab
+    end
+    assert_no_selector '[role=alert]'
+    assert_text 'saved'
+    assert_equal [*had, 'Lux meter, back room'], kept.call
+    click_on "Remove #{had.first}"
+    assert_text "#{had.first} was removed."
+    click_on 'Bring it back'
+    assert_no_text 'was removed.'
+    assert_equal [*had, 'Lux meter, back room'], kept.call, 'where it stood'
+  end
+
   def test_a_log_is_matched_before_it_comes_in
     visit '/job/dunlin250/readings/l1'
     click_on 'A meter’s log'

@@ -142,4 +142,64 @@ class ChecksScreenTest < Miser::BrowserTest
     assert_no_selector '[data-testid=slider]'
     assert_selector '[data-testid=pictures] img[alt="As it came in"]'
   end
+
+  # Whatever is taken away comes back by undo: a wall, a photograph, a photometry file.
+  def test_what_is_removed_comes_back
+    visit '/job/dunlin250/checks'
+    find('[data-testid=wall-before]').click_on 'enter its readings'
+    click_on 'Remove this wall'
+    assert_selector '[data-testid=wall-before] button', text: 'Read this wall'
+    assert_no_selector '[data-testid=sentence]'
+    click_on 'Undo', match: :first
+    assert_selector '[data-testid=sentence]'
+    assert_equal 2, document('dunlin250').dig('beam', 'walls').size
+    within('[data-testid=pictures]') { click_on 'Remove', match: :first }
+    assert_no_selector '[data-testid=slider]'
+    click_on 'Undo', match: :first
+    assert_selector '[data-testid=slider] img', count: 2
+    click_on 'Remove this file'
+    assert_no_text 'Measured against foretold'
+    assert_empty document('dunlin250').dig('beam', 'photometry')
+    click_on 'Undo', match: :first
+    assert_text 'Measured against foretold'
+  end
+
+  # A hand may hurry the meter, go back, and stop: what was read is kept.
+  def test_the_light_meter_hurried_taken_back_and_stopped
+    visit '/job/bracken420/checks'
+    find('[data-testid=wall-after]').click_on 'enter its readings'
+    id = document('bracken420').dig('beam', 'walls').find { |w| w['side'] == 'after' }['id']
+    cells = -> { document('bracken420').dig('beam', 'walls').find { |w| w['id'] == id }['cells'].to_h { |c| [c['id'], c['lux']] } }
+    was = cells.call
+    click_on 'Read it with the light meter, from row 1, mark 1'
+    run = find('[data-testid=wall-run]')
+    run.assert_text 'row 1, mark 1'
+    run.assert_text(/\d lx/)
+    run.click_on 'Take it now'
+    run.assert_text 'row 1, mark 2'
+    run.click_on 'Back one mark'
+    run.assert_text 'row 1, mark 1'
+    run.click_on 'Stop here'
+    assert_no_selector '[data-testid=wall-run]'
+    saved!
+    assert_equal was.except('r0c0', 'r0c1'), cells.call.except('r0c0', 'r0c1')
+    refute_equal was['r0c0'], cells.call['r0c0']
+  end
+
+  def test_a_table_from_a_file_and_one_that_does_not_fit
+    visit '/job/bracken420/checks'
+    find('[data-testid=wall-after]').click_on 'enter its readings'
+    find('summary', text: 'From a table').click
+    File.write(path = File.join(@folder, 'wall.csv'), ([(1..9).to_a.join(',')] * 5).join("\n"))
+    attach_file path, make_visible: true, class: 'sr-only' do
+      find('label', text: 'From a file').click
+    end
+    assert_field 'wall-table', with: /1,2,3/
+    click_on 'Take these in'
+    assert_selector '[data-testid=wall-after]', text: '9.0 lx'
+    fill_in 'wall-table', with: "1 2 3\n4 x 6"
+    click_on 'Take these in'
+    assert_selector '[role=status]', text: /can’t be taken|x/
+    assert_selector '[data-testid=wall-after]', text: '9.0 lx'
+  end
 end

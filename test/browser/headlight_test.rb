@@ -104,4 +104,28 @@ class HeadlightScreenTest < Miser::BrowserTest
     assert_selector '[data-testid=findings]', text: 'check the local code'
     assert_no_selector '[data-testid=recommended]'
   end
+
+  # Each school begins as an empty part, and goes again; a part's photometry comes with it.
+  def test_units_and_projectors_are_added_measured_and_taken_away
+    visit '/job/dunlin250/headlight'
+    click_on 'Add a projector'
+    assert_selector '[data-testid=findings]', text: 'measure the unit’s size'
+    added = document('dunlin250').dig('headlight', 'candidates').last
+    assert_equal 'projector', added['kind']
+    at = "/headlight/candidates/#{added['id']}"
+    find("[data-at='#{at}/size']").select('90 mm projector')
+    saved!
+    enter "#{at}/price_cents", '149,50'
+    assert_selector "[data-candidate=#{added['id']}]", text: /174\.00/
+    assert_equal 14_950, document('dunlin250').dig('headlight', 'candidates').last['price_cents']
+    File.write(path = File.join(@folder, 'p.ies'), "IESNA:LM-63-2002\nTILT=NONE\n1 1000 1 3 3 2 2 0 0 0 1 1 20\n-10 0 10\n-20 0 20\n100 500 100\n200 9000 200\n100 500 100\n")
+    attach_file "Photometry of #{added['name']}", path, make_visible: true
+    assert_selector "[data-candidate=#{added['id']}]", text: /at half of \d+ lx/
+    click_on 'Remove this part'
+    assert_no_selector "[data-candidate=#{added['id']}]"
+    click_on 'Add a unit'
+    assert_selector '[data-testid=candidate-fields]', text: 'Fits directly from'
+    click_on 'Undo', match: :first
+    assert_selector '[data-candidate]', count: 3
+  end
 end

@@ -21,7 +21,7 @@ class IntakeTest < Miser::BrowserTest
     assert_equal [before[1], before[0]], loads('accessory').map { |l| l['name'] }.first(2)
     click_on "#{before[1]} down"
     saved!
-    assert_equal before, loads('accessory').map { |l| l['name'] }
+    assert_equal(before, loads('accessory').map { |l| l['name'] })
     assert_selector "button[aria-label='#{before[0]} up']:disabled"
     click_on 'Add an accessory'
     saved!
@@ -29,7 +29,7 @@ class IntakeTest < Miser::BrowserTest
     assert_equal [true, nil], [added['wanted'], added['figures'][0]['amps']], 'its draw is not known, not nothing'
     click_on 'Remove Accessory'
     saved!
-    assert_equal before, loads('accessory').map { |l| l['name'] }
+    assert_equal(before, loads('accessory').map { |l| l['name'] })
     click_on 'Undo', match: :first
     assert_selector "button[aria-label='Remove Accessory']"
   end

@@ -102,4 +102,57 @@ class SignalsScreenTest < Miser::BrowserTest
     visit '/job/bracken420/signals'
     assert_text 'no turn signals entered'
   end
+
+  # What is tapped in error is tapped away; what was seen is held against every fault.
+  def test_looks_are_tapped_and_taken_back
+    visit '/job/dunlin250/signals'
+    diagnosis = find('[data-testid=diagnosis]')
+    diagnosis.assert_text 'Tap what you see'
+    diagnosis.click_on 'the fuse blew'
+    diagnosis.assert_selector '[data-testid=candidate]', minimum: 1
+    diagnosis.click_on 'the fuse blew'
+    diagnosis.assert_text 'Tap what you see'
+    rate = diagnosis.find('[role=group][aria-label=Rate], [role=radiogroup][aria-label=Rate]')
+    rate.find('button', text: /fast/i).click
+    diagnosis.assert_selector '[data-testid=candidate]', minimum: 1
+    rate.find('button', text: /fast/i).click
+    diagnosis.assert_text 'Tap what you see'
+    tell = diagnosis.find('[aria-label="Tell-tale looks"]')
+    tell.find('button', text: /dark/i).click
+    diagnosis.assert_selector '[data-testid=next-test]', text: 'Next:'
+    diagnosis.click_on 'start over'
+    diagnosis.assert_text 'Tap what you see'
+  end
+
+  # Lights, battery and what is drawn are looked at; nothing of the job is changed by looking.
+  def test_the_loop_is_looked_at_under_other_conditions
+    visit '/job/dunlin250/signals'
+    revision = jobs.find('dunlin250').revision
+    assert_selector '[data-testid=loops] svg', count: 2
+    select 'after alone', from: 'Drawn'
+    assert_selector '[data-testid=loops] svg', count: 1
+    click_on 'lights on'
+    assert_button 'lights off'
+    select '11.5 V', from: 'battery'
+    assert_no_text 'solving …'
+    select 'before alone', from: 'Drawn'
+    assert_selector '[data-testid=loops] svg', count: 1
+    first('[data-testid=faults] button').click
+    assert_text 'To prove it:'
+    first('[data-testid=faults] button[aria-pressed=true]').click
+    assert_no_text 'To prove it:'
+    assert_equal revision, jobs.find('dunlin250').revision
+  end
+
+  def test_the_other_school_comes_first_when_it_is_the_shops
+    visit '/job/dunlin250/signals'
+    first = -> { all('[data-cure]').first['data-cure'] }
+    assert_selector '[data-cure]'
+    refute_includes first.call, 'resistors'
+    find('[data-testid=cures] select').select('load resistors: keeps the flasher')
+    saved!
+    assert_equal 'resistors', document('dunlin250').dig('signals', 'school')
+    assert_selector '[data-cure]:first-of-type', text: /resistor/i
+    assert_includes first.call, 'resistors'
+  end
 end

@@ -29,8 +29,18 @@ async function save() {
 function add() {
   rows.value.push({ id: freshId(), name: 'Bench meter', kind: 'meter', host: '', port: '5025' })
 }
+/** The one taken out last, and where it stood. */
+const gone = ref<{ row: (typeof rows.value)[number]; place: number } | null>(null)
 function remove(id: string) {
+  const place = rows.value.findIndex((r) => r.id === id)
+  gone.value = { row: rows.value[place], place }
   rows.value = rows.value.filter((r) => r.id !== id)
+  void save()
+}
+function bringBack() {
+  if (!gone.value) return
+  rows.value.splice(gone.value.place, 0, gone.value.row)
+  gone.value = null
   void save()
 }
 async function attempt(id: string) {
@@ -96,6 +106,9 @@ function result(id: string) {
     </ul>
     <p v-for="e in errors" :key="e.at + e.message" class="mt-2 text-brick" role="alert">
       {{ e.field }}: {{ e.message }}. Accepted: {{ e.accepts }}.
+    </p>
+    <p v-if="gone" class="mt-3 flex items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1" role="status">
+      {{ gone.row.name }} was removed. <button type="button" class="btn" @click="bringBack">Bring it back</button>
     </p>
     <button type="button" class="btn mt-3" @click="add">Add an instrument</button>
   </section>
