@@ -32,13 +32,15 @@ module Miser
 
       # @param entered [Hash] the job's headlight: housing, candidates
       # @param machine [Hash] @param volts [Float] running
+      # @param feed [String] what feeds the lamp after the change: dc, ac, bus
       # @param settings [Assumptions] @param units [String] metric or us
       # @param patterns [Hash{String=>String}] what its photometry foretells, by part
-      def initialize(entered, machine, volts, settings: Assumptions.new, units: 'metric', patterns: {})
+      def initialize(entered, machine, volts, feed: 'dc', settings: Assumptions.new, units: 'metric', patterns: {})
         @housing = (entered['housing'] || {}).merge('year' => machine['year']).compact
         @parts = entered['candidates'] || []
         @winter = machine['kind'] == 'snowmobile'
         @volts = volts
+        @feed = feed
         @settings = settings
         @units = units
         @patterns = patterns
@@ -53,7 +55,7 @@ module Miser
       private
 
       def judge(part)
-        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter, settings: @settings, units: @units)).sort_by.with_index { |f, i| [FIRST.fetch(f.verdict), i] }
+        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter, feed: @feed, settings: @settings, units: @units)).sort_by.with_index { |f, i| [FIRST.fetch(f.verdict), i] }
         # Marks are a matter of law and hold nobody back from measuring.
         verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
         extra = findings.filter_map(&:part)

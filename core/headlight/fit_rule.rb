@@ -21,7 +21,8 @@ module Miser
 
       # Housing and part as measured, in one place for the rules to read.
       # @!attribute settings [Assumptions] @!attribute units [String] metric or us, for what is said
-      Pair = Struct.new(:housing, :part, :winter, :settings, :units, keyword_init: true) do
+      # @!attribute feed [String] what feeds the lamp: dc, ac, bus
+      Pair = Struct.new(:housing, :part, :winter, :feed, :settings, :units, keyword_init: true) do
         def h(key) = housing[key]
         def p(key) = part[key]
         def a(key) = settings[key]

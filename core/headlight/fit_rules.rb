@@ -18,6 +18,16 @@ module Miser
       # @param spare [Float] m
       def self.room(x, spare, fits:, clash:) = { verdict: spare >= 0 ? 'fits' : 'no', text: spare >= 0 ? fits : "#{clash} by #{x.say(spare)}", clearance: spare }
 
+      # AC feeds the lamp: an LED needs DC, or an AC rating.
+      # @param supply [String, nil] dc, ac, either
+      def self.feed_ac(supply)
+        return { verdict: 'unknown', text: 'AC feeds this lamp: ask the maker whether the part takes AC' } unless supply
+        return { verdict: 'fits', text: 'takes the AC that feeds it' } unless supply == 'dc'
+
+        { verdict: 'work', text: 'needs DC, and AC feeds this lamp: a rectifier-regulator with smoothing', minutes: 30.0, part: { name: 'Rectifier-regulator with smoothing', cents: 6900 },
+          caution: 'The filament lamps may be all that holds the coil’s volts: fit the regulator first.' }
+      end
+
       # A difference of lengths, free of what floats leave.
       # @return [Float] m
       def self.less(from, *rest) = (from - rest.sum).round(6)
@@ -146,6 +156,14 @@ module Miser
           next { verdict: 'fits', text: 'this year wants no harness' } unless x.h('year').between?(from || -Float::INFINITY, to || Float::INFINITY)
 
           { verdict: 'work', text: 'this year wants its adapter harness', minutes: 5.0, part: { name: 'Adapter harness for the year', cents: 1490 } }
+        end,
+        rule('feed', 'What feeds it', ALL, {}) do |x|
+          next feed_ac(x.p('supply')) if x.feed == 'ac'
+          next { verdict: 'no', text: 'takes AC alone; a battery feeds this lamp' } if x.p('supply') == 'ac'
+          next { verdict: 'fits', text: 'a battery feeds it' } unless x.feed == 'bus'
+
+          { verdict: 'work', text: 'a controller watches this lamp’s current: feed it through a plug-in isolating hub', minutes: 20.0, part: { name: 'Plug-in isolating hub, headlamp', cents: 4500 },
+            caution: 'Never splice into its wires: fault codes, no start.' }
         end,
         rule('sealing', 'Sealed against water', ALL, { 'part/sealed' => 'whether it is sealed' }) do |x|
           next { verdict: 'fits', text: 'sealed' } if x.p('sealed')

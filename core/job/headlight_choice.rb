@@ -29,7 +29,7 @@ module Miser
 
       def choice(low, part)
         { 'id' => yield, 'load_id' => low['id'], 'action' => 'swap',
-          'part' => { 'name' => part['name'], 'law' => 'driver', 'min_v' => 8, 'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => part['amps'], 'volts' => part['amps_v'] }] } }
+          'part' => { 'name' => part['name'], 'law' => 'driver', 'min_v' => 8, 'supply' => part['supply'], 'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => part['amps'], 'volts' => part['amps_v'] }] }.compact }
       end
     end
   end

@@ -13,8 +13,8 @@ class HeadlightTest < Miser::Test
   UNIT = { 'id' => 'u', 'name' => 'Unit', 'kind' => 'unit', 'size' => '7in', 'behind_m' => 0.06, 'sealed' => true, 'driver_m' => 0.0, 'lead_m' => 0.15, 'connector' => 'three_blades', 'polarity' => 'left', 'weight_kg' => 0.9,
            'direct_from' => 2000, 'direct_to' => 2010, 'heated_lens' => true, 'marks' => 'both', 'price_cents' => 12_000, 'amps' => 1.6 }.freeze
 
-  def findings(part, housing = HOUSING, winter: false, settings: Miser::Assumptions.new, units: 'metric')
-    FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter, settings: settings, units: units)).to_h { |f| [f.rule, f] }
+  def findings(part, housing = HOUSING, winter: false, feed: 'dc', settings: Miser::Assumptions.new, units: 'metric')
+    FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter, feed: feed, settings: settings, units: units)).to_h { |f| [f.rule, f] }
   end
 
   def verdict(rule, part, housing = HOUSING, **rest) = findings(part, housing, **rest).fetch(rule).verdict
@@ -48,6 +48,20 @@ class HeadlightTest < Miser::Test
     assert_equal 'work', verdict('clock', BULB.merge('clock_deg' => 60.0, 'collar_turns' => true))
     assert_equal %w[fits fits], [260.0, 280.0].map { |d| verdict('clock', BULB.merge('clock_deg' => d)) }, 'nine o’clock is as good as three'
     assert_equal 'work', verdict('retention', BULB, HOUSING.merge('retention' => 'friction'))
+  end
+
+  # AC, a battery, a controller: what feeds the lamp decides whether a part lives. Common practice.
+  def test_what_feeds_the_lamp
+    of = ->(feed, supply = nil) { findings(BULB.merge('supply' => supply).compact, feed: feed)['feed'] }
+    assert_equal 'unknown', of['ac'].verdict
+    assert_match(/ask the maker/, of['ac'].text)
+    assert_equal(%w[fits fits work], %w[ac either dc].map { |supply| of['ac', supply].verdict })
+    assert_match(/Rectifier-regulator/, of['ac', 'dc'].part[:name])
+    assert_match(/all that holds the coil’s volts/, of['ac', 'dc'].caution)
+    assert_equal %w[fits no], [of['dc'].verdict, of['dc', 'ac'].verdict]
+    assert_match(/Never splice/, of['bus'].caution)
+    assert_match(/isolating hub/, of['bus', 'dc'].part[:name])
+    assert_equal 'no', of['bus', 'ac'].verdict
   end
 
   def test_units_by_ring_and_year

@@ -32,6 +32,20 @@ class BeamsTest < Miser::Test
     assert_equal 404, last_response.status
   end
 
+  # The same part on three machines: each feeds its lamp another way, and the order takes up what that asks for.
+  def test_the_feed_of_each_machine_is_found_by_itself
+    feed = ->(id) { call(:get, "/api/jobs/#{id}/headlight")['candidates'].to_h { |c| [c['id'], c['findings'].find { |f| f['rule'] == 'feed' }] } }
+    assert_equal(%w[fits work], feed['ptarmigan550'].values_at('pf', 'pu').map { |f| f['verdict'] })
+    assert_equal 'Plug-in isolating hub, headlamp', feed['curlew1100']['ch']['part']['name']
+    assert_equal ['fits'], feed['dunlin250'].values.map { |f| f['verdict'] }.uniq
+    circuit = job('ptarmigan550')['document']['circuits'].first['id']
+    edit({ op: 'set', at: "/circuits/#{circuit}/regulator_after", value: { fitted: true, makes_dc: true } }, id: 'ptarmigan550', revision: job('ptarmigan550')['revision'])
+    assert_equal 'fits', feed['ptarmigan550']['pu']['verdict'], 'with a rectifier fitted, DC it is'
+    taken = call(:post, '/api/jobs/ptarmigan550/act', { act: 'headlight', value: 'pu', revision: job('ptarmigan550')['revision'] })
+    assert_equal 'dc', taken['document']['choices'].find { |c| c['load_id'] == 'l1' }['part']['supply']
+    assert_empty(taken['budget']['flags'].select { |f| f['key'] == 'needs_dc' })
+  end
+
   # A wall written out as photometry, taken in again, foretells that wall.
   def test_photometry_is_kept_looked_at_and_stands_for_a_part
     edit({ op: 'set', at: '/beam/predicted/down', value: '0' })

@@ -2055,6 +2055,11 @@ export interface components {
             mark_up?: boolean;
             /** Heated lens */
             heated_lens?: boolean;
+            /**
+             * Supply
+             * @enum {unknown}
+             */
+            supply?: "dc" | "ac" | "either";
             /** Sealed */
             sealed?: boolean;
             /**

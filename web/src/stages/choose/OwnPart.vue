@@ -6,6 +6,7 @@ import { useReference } from '../../state/useReference'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
+import { SUPPLIES } from '../headlight/words'
 import ClaimFields from '../ClaimFields.vue'
 import ClaimNote from '../readings/ClaimNote.vue'
 
@@ -40,11 +41,6 @@ function inWatts(yes: boolean) {
 function addFigure() {
   job.edit([{ op: 'add', at: `${at.value}/figures`, value: { id: freshId(), origin: 'maker' } }])
 }
-const SUPPLIES = [
-  { key: 'dc', label: 'DC only' },
-  { key: 'ac', label: 'AC only' },
-  { key: 'either', label: 'AC or DC' },
-]
 </script>
 
 <template>

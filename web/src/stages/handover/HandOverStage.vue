@@ -37,6 +37,8 @@ const swaps = computed(() =>
     .filter((c) => c.action !== 'keep')
     .map((c) => ({ ...c, load: document.value.loads.find((l) => l.id === c.load_id) })),
 )
+/** What was ordered beside the parts named already. */
+const beside = computed(() => (document.value.order ?? []).filter((r) => !swaps.value.some((c) => c.part?.name === r.name)))
 const added = computed(() => document.value.loads.filter((l) => l.wanted && l.taken))
 const refused = computed(() => document.value.loads.filter((l) => l.wanted && !l.taken))
 const bill = computed(() => job.view!.bill)
@@ -121,7 +123,7 @@ function amps(id: string, side: 'before' | 'after') {
                 {{ amps(c.load_id, 'before') }} → {{ c.action === 'remove' ? '0 A' : amps(c.load_id, 'after') }}
               </td>
             </tr>
-            <tr v-for="r in document.order ?? []" :key="r.id">
+            <tr v-for="r in beside" :key="r.id">
               <td>
                 {{ r.name }}<span v-if="(r.count ?? 1) > 1"> ×{{ r.count }}</span>
               </td>

@@ -7,7 +7,7 @@ import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
 import YesNo from '../../ui/YesNo.vue'
-import { CAPS, CONNECTORS, KINDS, MARKS, POLARITIES, SIZES } from './words'
+import { CAPS, CONNECTORS, KINDS, MARKS, POLARITIES, SIZES, SUPPLIES } from './words'
 
 /** What is measured, or printed on the box, of one part. */
 defineProps<{ at: string; part: Schemas['job_candidate'] }>()
@@ -47,6 +47,7 @@ const files = computed(() => (job.document?.beam?.photometry ?? []).map((f) => (
       <QuantityField :at="`${at}/harness_from`" label="With adapter harness from" unit="" />
       <QuantityField :at="`${at}/harness_to`" label="to" unit="" />
     </template>
+    <PickField :at="`${at}/supply`" label="Supply" :options="SUPPLIES" none="not stated" />
     <YesNo :at="`${at}/sealed`" label="sealed against water" />
     <YesNo :at="`${at}/heated_lens`" label="heated lens" />
     <PickField :at="`${at}/marks`" label="Approval marks" :options="MARKS" none="not known" />

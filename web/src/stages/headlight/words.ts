@@ -44,3 +44,8 @@ export const VERDICTS: Record<string, { label: string; tone: string }> = {
   no: { label: 'does not fit', tone: 'text-brick' },
   unknown: { label: 'unknown', tone: 'text-dim' },
 }
+export const SUPPLIES = named([
+  ['dc', 'DC only'],
+  ['ac', 'AC only'],
+  ['either', 'AC or DC'],
+])

@@ -1,0 +1,247 @@
+import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
+import { api, type Edit, type FieldError, type JobView } from '../api/client'
+import { keepUnsaved, readUnsaved } from './unsaved'
+import { valueAt } from './valueAt'
+
+export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict'
+
+/** The job that the edits are for. */
+interface Desk {
+  id: Ref<string>
+  view: ShallowRef<JobView | null>
+  failed: Ref<string>
+  inLane: <T>(work: () => Promise<T>) => Promise<T>
+  looking: () => { scenario?: string; circuit?: string }
+  show: (data: JobView) => void
+}
+
+const RETRY_MS = 2500
+
+/** What is typed but not yet saved, and the one queue through which every edit goes. */
+export function editQueue({ id, view, failed, inLane, looking, show }: Desk) {
+  const status = ref<SaveState>('saved')
+  const message = ref('')
+  /** Texts typed into fields that are not saved yet, or were refused. */
+  const drafts = ref<Record<string, string>>({})
+  /** What each draft was sent as: the text, with the shown unit where it had none. */
+  const meant = ref<Record<string, string>>({})
+  const errors = ref<Record<string, FieldError>>({})
+  const queue = ref<Edit[]>([])
+  const theirs = shallowRef<JobView | null>(null)
+  /** Edits put aside when the other's were kept. */
+  const aside = ref<Edit[]>([])
+  let draining: Promise<void> | null = null
+  let flying: Edit[] = []
+  let lostAnswer = false
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  const waits = (place: string) => queue.value.some((e) => e.at === place)
+
+  /** What stands at a place, as the server has it. */
+  function at(place: string): unknown {
+    return valueAt(view.value?.document, place)
+  }
+
+  function keep() {
+    keepUnsaved(id.value, { revision: view.value?.revision ?? 0, edits: queue.value, drafts: drafts.value, meant: meant.value })
+  }
+
+  /** Another job is opened: what belonged to the one before lies in the browser's storage. */
+  function reset() {
+    queue.value = []
+    drafts.value = {}
+    errors.value = {}
+    aside.value = []
+    theirs.value = null
+  }
+
+  /** What a closed or crashed window left unsaved. */
+  function restore() {
+    const kept = readUnsaved(id.value)
+    if (!kept || queue.value.length > 0) return
+    drafts.value = kept.drafts
+    meant.value = kept.meant
+    // What was refused is offered again, so that the field says again what is wrong.
+    const refusedBefore = Object.keys(kept.drafts).map((place) => ({ op: 'set' as const, at: place, value: kept.meant[place] }))
+    if (kept.edits.length === 0) return void edit(refusedBefore)
+    // A window closed before the answer came: what arrived after all is no conflict.
+    queue.value = kept.edits.filter((e) => !stands(e))
+    if (queue.value.length === 0) return keep()
+    if (view.value && kept.revision !== view.value.revision) {
+      theirs.value = view.value
+      status.value = 'conflict'
+    } else void flush()
+  }
+
+  /** Whether the document says already what an edit would make it say. */
+  function stands(one: Edit): boolean {
+    const there = at(one.at)
+    if (one.op === 'add') return Array.isArray(there) && there.some((row: { id?: string }) => row.id === (one.value as { id?: string }).id)
+    if (one.op === 'remove' || one.op === 'unset') return there === undefined
+    return one.op === 'set' && (there === one.value || (typeof there === 'number' && there === Number(one.value)))
+  }
+
+  /** Queues edits and sends them; a later edit of one field takes an earlier one's place. */
+  function edit(edits: Edit[]): Promise<void> {
+    for (const one of edits) {
+      // What is under way can't be called back; what waits can be replaced.
+      const same = one.op === 'set' ? queue.value.findIndex((e) => e.op === 'set' && e.at === one.at && !flying.includes(e)) : -1
+      if (same >= 0) queue.value[same] = one
+      else queue.value.push(one)
+    }
+    keep()
+    return status.value === 'conflict' ? Promise.resolve() : flush()
+  }
+
+  function set(place: string, value: unknown) {
+    void edit([{ op: 'set', at: place, value }])
+  }
+
+  function type(place: string, text: string, value = text) {
+    drafts.value = { ...drafts.value, [place]: text }
+    meant.value[place] = value
+    delete errors.value[place]
+    set(place, value)
+  }
+
+  /** Sends what waits. Whoever asks meanwhile waits for the same. */
+  function flush(): Promise<void> {
+    draining ??= inLane(drain).finally(() => (draining = null))
+    return draining
+  }
+
+  async function drain() {
+    while (queue.value.length > 0 && view.value && status.value !== 'conflict') {
+      if (!(await sendBatch())) return
+    }
+  }
+
+  /** @returns whether what still waits can be sent at once */
+  async function sendBatch(): Promise<boolean> {
+    status.value = 'saving'
+    const job = id.value
+    const batch = [...queue.value]
+    flying = batch
+    try {
+      const { data, error, response } = await api.PATCH('/api/jobs/{id}', {
+        params: { path: { id: job } },
+        body: { revision: view.value!.revision, edits: batch, ...looking() },
+      })
+      if (id.value !== job) return true
+      if (data) {
+        done(batch)
+        lostAnswer = false
+        show(data)
+        status.value = 'saved'
+        message.value = ''
+      } else if (response.status === 409 && error && 'current' in error) stale(error.current)
+      else if (response.status === 422) refused(batch, error?.fields ?? [], error?.message ?? '')
+      else if (response.status === 404) {
+        failed.value = 'This job was removed meanwhile.'
+        status.value = 'unsaved'
+        return false
+      } else {
+        retry(error?.message ?? `The server answered ${response.status}.`)
+        return false
+      }
+      return true
+    } catch {
+      if (id.value !== job) return true
+      lostAnswer = true
+      retry('Miser does not answer.')
+      return false
+    } finally {
+      flying = []
+      keep()
+    }
+  }
+
+  /** Takes what was sent out of the queue; what came meanwhile stays. */
+  function done(batch: Edit[]) {
+    queue.value = queue.value.filter((e) => !batch.includes(e))
+    const left = { ...drafts.value }
+    for (const e of batch) {
+      if (!waits(e.at) && e.op === 'set' && meant.value[e.at] === e.value) delete left[e.at]
+      delete errors.value[e.at]
+    }
+    drafts.value = left
+  }
+
+  function refused(batch: Edit[], fields: FieldError[], text: string) {
+    // A retried row that had arrived after all is no mistake.
+    const bad = new Set(batch.filter((e) => fields.some((f) => f.at === e.at || f.at.startsWith(`${e.at}/`))))
+    const dropped = bad.size > 0 ? batch.filter((e) => bad.has(e)) : batch
+    for (const f of fields) errors.value = { ...errors.value, [f.at]: f }
+    queue.value = queue.value.filter((e) => !dropped.includes(e))
+    message.value = fields.length > 0 ? `${fields[0].field}: ${fields[0].message}` : text
+    status.value = 'unsaved'
+  }
+
+  function stale(current: JobView) {
+    theirs.value = current
+    // The answer to our own save was lost: it is our own change that we meet.
+    if (lostAnswer && view.value && current.revision === view.value.revision + 1) {
+      lostAnswer = false
+      return mineOnTop()
+    }
+    status.value = 'conflict'
+  }
+
+  function mineOnTop() {
+    if (!theirs.value) return
+    show(theirs.value)
+    theirs.value = null
+    status.value = 'saved'
+    flying = []
+    void flush()
+  }
+
+  function keepTheirs() {
+    if (!theirs.value) return
+    aside.value = [...aside.value, ...queue.value]
+    queue.value = []
+    drafts.value = {}
+    show(theirs.value)
+    theirs.value = null
+    status.value = 'saved'
+    keep()
+  }
+
+  function retry(text: string) {
+    status.value = 'offline'
+    message.value = text
+    clearTimeout(timer)
+    timer = setTimeout(() => {
+      if (status.value === 'offline') void flush()
+    }, RETRY_MS)
+  }
+
+  /** Refused texts go with an act; what was typed while it was under way stays. */
+  function forget(before: Record<string, string>) {
+    drafts.value = Object.fromEntries(Object.entries(drafts.value).filter(([place, text]) => before[place] !== text || waits(place)))
+    errors.value = Object.fromEntries(Object.entries(errors.value).filter(([place]) => place in drafts.value))
+    keep()
+  }
+
+  return {
+    status,
+    message,
+    drafts,
+    errors,
+    queue,
+    theirs,
+    aside,
+    at,
+    reset,
+    restore,
+    edit,
+    set,
+    type,
+    flush,
+    drain,
+    keep,
+    forget,
+    mineOnTop,
+    keepTheirs,
+  }
+}
