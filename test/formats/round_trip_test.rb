@@ -59,7 +59,7 @@ class RoundTripTest < Miser::Test
       horizontals = rising(random, first)
       candela = Array.new(horizontals.size) { Array.new(verticals.size) { random.rand(0..20_000) } }
       numbers = [1, -1, 2, verticals.size, horizontals.size, { 'C' => 1, 'B' => 2, 'A' => 3 }[type], 2, 0, 0, 0, 1, 1, 35, *verticals, *horizontals, *candela.flatten]
-      body = numbers.slice_when { random.rand < 0.2 }.map { |line| line.join([' ', '  ', ', ', "\t"].sample(random: random)) }.join(["\n", "\r\n"].sample(random: random))
+      body = numbers.slice_when { |_, _| random.rand < 0.2 }.map { |line| line.join([' ', '  ', ', ', "\t"].sample(random: random)) }.join(["\n", "\r\n"].sample(random: random))
       file = Formats::Lm63.read("IESNA:LM-63-#{[1995, 2002].sample(random: random)}\n[TEST] by chance\nTILT=NONE\n#{body}\n")
       assert_equal [type, verticals, horizontals], [file.type, file.verticals, file.horizontals]
       assert_equal candela.map { |row| row.map { |c| c * 2.0 } }, file.candela

@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+require 'net/http'
+require 'puma'
+require 'puma/server'
+require 'tmpdir'
+require_relative '../test_helper'
+require_relative '../../cli/demo_data'
+require_relative '../../server/app'
+
+# A shop full of windows: several write, each to its own machine and all to one, others read.
+# Every answer is an answer, and every write that was taken is there.
+class CrowdTest < Miser::Test
+  ROUNDS = 8
+  MACHINES = %w[wren125 dunlin250 bracken420 ptarmigan550].freeze
+
+  def setup
+    @folder = Dir.mktmpdir
+    @database = Miser::Cli::DemoData.open(File.join(@folder, 'shop.db'))
+    @server = Puma::Server.new(Miser::Server::App.on(@database), nil, min_threads: 8, max_threads: 16)
+    @port = @server.add_tcp_listener('127.0.0.1', 0).addr[1]
+    @server.run
+  end
+
+  def teardown
+    @server.stop(true)
+    @database.disconnect
+    FileUtils.rm_rf(@folder)
+  end
+
+  def window(&) = Thread.new { Net::HTTP.start('127.0.0.1', @port, &) }
+
+  def write(http, job, name)
+    revision = JSON.parse(http.get("/api/jobs/#{job}").body)['revision']
+    http.patch("/api/jobs/#{job}", JSON.generate(revision: revision, edits: [{ op: 'set', at: '/note', value: name }]), 'Content-Type' => 'application/json')
+  end
+
+  def test_many_windows_at_once
+    answers = Queue.new
+    writers = MACHINES.map { |job| window { |http| ROUNDS.times { |i| answers << [job, write(http, job, "#{job} #{i}").code] } } }
+    rivals = Array.new(3) { |n| window { |http| ROUNDS.times { |i| answers << ['curlew1100', write(http, 'curlew1100', "#{n}/#{i}").code] } } }
+    readers = Array.new(2) { window { |http| ROUNDS.times { %w[/api/jobs /api/jobs/dunlin250/beam /api/jobs/dunlin250/signals].each { |path| answers << [path, http.get(path).code] } } } }
+    [*writers, *rivals, *readers].each(&:join)
+    codes = Array.new(answers.size) { answers.pop }
+    assert_empty(codes.reject { |where, code| code == '200' || (where == 'curlew1100' && code == '409') }.tally)
+    MACHINES.each { |job| assert_equal "#{job} #{ROUNDS - 1}", Miser::Store::Jobs.new(@database).find(job).document['note'] }
+    taken = codes.count(%w[curlew1100 200])
+    assert_operator taken, :>=, ROUNDS, 'of rivals one always comes through'
+    assert_equal taken + 1, Miser::Store::Jobs.new(@database).find('curlew1100').revision
+  end
+end
