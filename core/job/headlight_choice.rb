@@ -28,8 +28,8 @@ module Miser
       end
 
       def choice(low, part)
-        { 'id' => yield, 'load_id' => low['id'], 'action' => 'swap',
-          'part' => { 'name' => part['name'], 'law' => 'driver', 'min_v' => 8, 'supply' => part['supply'], 'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => part['amps'], 'volts' => part['amps_v'] }] }.compact }
+        figure = { 'id' => 'f', 'origin' => 'maker', 'amps' => part['amps'], 'volts' => part['amps_v'] }
+        { 'id' => yield, 'load_id' => low['id'], 'action' => 'swap', 'part' => { 'name' => part['name'], 'law' => 'driver', 'min_v' => 8, 'supply' => part['supply'], 'figures' => [figure] }.compact }
       end
     end
   end

@@ -87,7 +87,7 @@ function remove() {
       <ChoiceRow v-if="compared?.difference" label="Look at" :options="LOOKS" :value="look" @pick="look = $event" />
       <QuantityField
         v-if="view && beam === 'low'"
-        class="ml-auto w-72"
+        class="ml-auto w-64"
         at="/beam/cutoff_m"
         :label="`Cut-off under the axis, at ${metres(view.cutoff_distance_m)}`"
         unit="m"
