@@ -30,6 +30,24 @@ module Miser
 
       MOST_ROWS = 20_000
 
+      # What a row does to the one it stands for.
+      # @param old [Hash, nil] @param new [Hash]
+      # @return [String] add, replace, same
+      def self.change(old, new)
+        return 'add' unless old
+
+        old == new ? 'same' : 'replace'
+      end
+
+      # @param change [String] @param list [String] place of the rows @param row [Hash]
+      # @return [Hash, nil] edit; nil where nothing changes
+      def self.edit(change, list, row)
+        case change
+        when 'add' then { 'op' => 'add', 'at' => list, 'value' => row }
+        when 'replace' then { 'op' => 'set', 'at' => "#{list}/#{row['id']}", 'value' => row }
+        end
+      end
+
       # @param columns [Array<Column>]
       def initialize(columns)
         @columns = columns

@@ -34,7 +34,7 @@ module Miser
         known = document['loads'].to_h { |l| [l['id'], l] }
         seen = {}
         rows = CsvTable.new(COLUMNS).read(text).map { |r| judge(r, known, seen) }
-        { rows: rows, edits: rows.select { |r| r[:errors].empty? }.map { |r| r.delete(:edit) } }
+        { edits: rows.map { |r| r.delete(:edit) if r[:errors].empty? }.compact, rows: rows.map { |r| r.except(:edit) } }
       end
 
       def judge(row, known, seen)
@@ -46,8 +46,8 @@ module Miser
                                    accepts: 'each id once')
         end
         seen[row.values['id']] = true
-        edit = old ? { 'op' => 'set', 'at' => "/loads/#{load['id']}", 'value' => load } : { 'op' => 'add', 'at' => '/loads', 'value' => load }
-        { line: row.line, name: load['name'].to_s, change: old ? 'replace' : 'add', errors: errors, edit: edit }
+        change = CsvTable.change(old, load)
+        { line: row.line, name: load['name'].to_s, change: change, errors: errors, edit: CsvTable.edit(change, '/loads', load) }
       end
 
       def build(values, old)

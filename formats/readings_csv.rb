@@ -44,22 +44,11 @@ module Miser
           reading = build(id, members, document)
           errors = members.to_h { |m| [m, m.errors.dup] }
           errors[members.first].concat(problems(reading, members.first, document))
-          edits << edit(reading, document) if errors.values.all?(&:empty?)
-          members.map { |m| { line: m.line, name: m.values['load'].to_s, change: known?(id, document) ? 'replace' : 'add', errors: errors[m] } }
+          change = CsvTable.change(document['readings'].find { |r| r['id'] == id }, reading)
+          edits << CsvTable.edit(change, '/readings', reading) if errors.values.all?(&:empty?)
+          members.map { |m| { line: m.line, name: m.values['load'].to_s, change: change, errors: errors[m] } }
         end
-        { rows: judged.sort_by { |r| r[:line] }, edits: edits }
-      end
-
-      def known?(id, document) = document['readings'].any? { |r| r['id'] == id }
-
-      def edit(reading, document)
-        if known?(reading['id'],
-                  document)
-          { 'op' => 'set', 'at' => "/readings/#{reading['id']}",
-            'value' => reading }
-        else
-          { 'op' => 'add', 'at' => '/readings', 'value' => reading }
-        end
+        { rows: judged.sort_by { |r| r[:line] }, edits: edits.compact }
       end
 
       def build(id, members, document)

@@ -22,6 +22,7 @@ class CsvTest < Miser::Test
         assert_includes text, "\r\n"
         back, preview = take(table, text, job)
         assert(preview[:rows].all? { |r| r[:errors].empty? }, preview[:rows].flat_map { |r| r[:errors].map(&:to_s) }.first)
+        assert_equal [['same'], []], [preview[:rows].map { |r| r[:change] }.uniq, preview[:edits]], 'and says so'
         # A figure's key order may differ; its content may not.
         assert_equal job, back, "#{path} #{table}"
       end

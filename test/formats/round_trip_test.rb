@@ -31,7 +31,7 @@ class RoundTripTest < Miser::Test
       job['loads'].each { |l| l['name'] = ["Lamp, #{l['id']}", "“#{l['id']}”", "a\"b #{l['id']}", "line\n#{l['id']}"].sample(random: random) }
       preview = Formats::LoadsCsv.preview(Formats::LoadsCsv.write(job), job)
       assert_empty preview[:rows].flat_map { |r| r[:errors] }.map(&:to_s), "job #{i}"
-      assert_equal job, Miser::Job::Edit.apply(job, preview[:edits]), "job #{i}"
+      assert_empty preview[:edits], "job #{i}"
     end
   end
 

@@ -105,12 +105,29 @@ class JobsTest < Miser::Test
       db = Store::Database.open(File.join(folder, 'deep/er/shop.db'))
       assert_equal 'wal', db.fetch('PRAGMA journal_mode').single_value
       assert_equal 1, db.fetch('PRAGMA foreign_keys').single_value
-      assert_equal 5000, db.fetch('PRAGMA busy_timeout').single_value
       tables = db[:sqlite_master].where(type: 'table').exclude(name: 'schema_info').select_map(%i[name sql])
       tables.each { |name, sql| assert_match(/STRICT/i, sql, name) }
       assert_raises(Sequel::DatabaseError) { db[:history].insert(job_id: 'nobody', revision: 1, document: '', what: '', at: '') }
       db.disconnect
       Store::Database.open(File.join(folder, 'deep/er/shop.db')).disconnect # a second start migrates nothing
+    end
+  end
+
+  # A write waits for another's to end; the rest of the program does not wait with it.
+  def test_a_write_waits_and_holds_nobody_up
+    Dir.mktmpdir do |folder|
+      first, second = Array.new(2) { Store::Database.open(File.join(folder, 'shop.db')) }
+      held = Queue.new
+      holder = Thread.new { first.transaction(mode: :immediate) { (held << true) && sleep(0.4) } }
+      held.pop
+      ticks = 0
+      clock = Thread.new { loop { sleep(0.01) && ticks += 1 } }
+      Store::Jobs.new(second).create(plain_job)
+      clock.kill
+      holder.join
+      assert_operator ticks, :>, 5, 'others went on'
+      assert_equal 'Plain', Store::Jobs.new(first).find('plain').document['name']
+      [first, second].each(&:disconnect)
     end
   end
 

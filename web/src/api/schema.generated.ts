@@ -731,7 +731,7 @@ export interface components {
                 line: number;
                 name: string;
                 /** @enum {unknown} */
-                change: "add" | "replace";
+                change: "add" | "replace" | "same";
                 errors: components["schemas"]["FieldError"][];
             }[];
             job?: components["schemas"]["JobView"];

@@ -4,6 +4,7 @@ import { api, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import Sheet from '../../ui/Sheet.vue'
 
+const CHANGES = { add: 'adds it', replace: 'changes it', same: 'says the same' }
 const props = defineProps<{ kind: 'loads' | 'readings' | null }>()
 const emit = defineEmits<{ close: []; kind: ['loads' | 'readings'] }>()
 const job = useJob()
@@ -85,7 +86,7 @@ async function send(accept: boolean) {
             <tr v-for="r in preview.rows.slice(0, 300)" :key="r.line" :class="r.errors.length ? 'bg-brick-soft' : ''">
               <td class="num">{{ r.line }}</td>
               <td>{{ r.name }}</td>
-              <td>{{ r.change }}</td>
+              <td>{{ CHANGES[r.change] }}</td>
               <td>
                 <span v-for="e in r.errors" :key="e.field + e.message" class="block"
                   >{{ e.field }}: {{ e.message }}. Accepted: {{ e.accepts }}.</span
