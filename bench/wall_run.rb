@@ -71,7 +71,7 @@ module Miser
       def read_light(meter)
         every_so_often do
           carry
-          lux = glitch_proof { meter.read } or next
+          lux = Beam::Steady.light(glitch_proof { meter.read } || next)
           tape.write('lux', { t_s: seconds.round(3), value: lux })
           judge(lux)
         end

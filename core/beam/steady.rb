@@ -10,6 +10,13 @@ module Miser
       # lx that a reading may stir in the dark: a meter's last digits.
       LEAST_LX = 0.05
       LEAST_READINGS = 4
+      # lx under nothing that a meter's zero may stir to; farther down the meter wants zeroing.
+      ZERO_LX = 1.0
+
+      # There is no light below none: a dark wall reads a little under it.
+      # @param lux [Float] as the meter shows it
+      # @return [Float] lx
+      def self.light(lux) = lux.between?(-ZERO_LX, 0.0) ? 0.0 : lux
 
       # @param settings [Assumptions]
       def initialize(settings = Assumptions.new)

@@ -11,16 +11,19 @@ class WallRunTest < Miser::Test
 
   FRAME = { 'distance_m' => 5.0, 'columns' => 5, 'rows' => 3, 'width_m' => 2.0, 'up_m' => 0.2, 'down_m' => 0.4 }.freeze
 
-  def start(from: nil, pace: 40.0, **rest)
+  def start(from: nil, pace: 40.0, beam: '40 0.8 0.22 0.25', **rest)
     runs.start(Miser::Instruments::WallRun.new(id: 'w1', subject: { job: 'j', wall: 'w' }, light: light_address, marks: Miser::Beam::Wall.new(FRAME).marks(from: from),
-                                               beam: '40 0.8 0.22 0.25', every: 0.02, pace: pace, **rest))
+                                               beam: beam, every: 0.02, pace: pace, **rest))
   end
+
+  # Followed, as a window does: a run that nobody follows ends by itself.
+  def finished(run) = run.tape.with_reader { eventually(30) { run.view[:state] == 'stopped' } }
 
   def marks_of(run) = run.tape.after(0, wait: 0).select { |e| e.kind == 'mark' }.map(&:data)
 
   def test_the_whole_wall_with_no_hand_on_it
     run = start
-    eventually(20) { run.view[:state] == 'stopped' }
+    finished(run)
     read = marks_of(run)
     assert_equal 15, read.size
     assert_equal %w[r0c0 r0c4 r1c4 r1c0 r2c0], [0, 4, 5, 9, 10].map { |i| read[i][:mark] }, 'there along one row and back along the next'
@@ -32,6 +35,17 @@ class WallRunTest < Miser::Test
     end
     assert_nil run.view[:mark]
     assert run.view[:simulated]
+  end
+
+  # A meter's zero stirs to either side: what is written down of a dark wall is dark, never less.
+  def test_a_dark_wall_is_dark
+    run = start(beam: '0 0.8 0.22 0.25')
+    finished(run)
+    read = marks_of(run).map { |m| m[:lux] }
+    assert_equal 15, read.size
+    read.each { |lux| assert_includes 0.0..0.2, lux }
+    shown = run.tape.after(0, wait: 0).select { |e| e.kind == 'lux' }.map { |e| e.data[:value] }
+    assert_operator shown.min, :>=, 0.0
   end
 
   def test_a_hand_may_hurry_it_and_go_back
@@ -56,7 +70,7 @@ class WallRunTest < Miser::Test
     read = marks_of(run).size
     bench.light_meter.instrument.answer('SIM:FAULT none')
     run.go_on
-    eventually(20) { run.view[:state] == 'stopped' }
+    finished(run)
     assert_equal 15, marks_of(run).size
     assert_operator read, :<, 15
   end

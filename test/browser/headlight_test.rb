@@ -24,7 +24,7 @@ class HeadlightScreenTest < Miser::BrowserTest
     record_the_beam
     set_and_print_the_aim
     visit '/job/dunlin250/hand-over'
-    assert_text 'for the headlight'
+    assert_selector 'td', text: 'Lantern 7 inch LED unit'
     within '[data-testid=beam-lines]' do
       assert_text 'Fitted: Lantern 7 inch LED unit, whole unit; an LED neither dries the bucket'
       assert_text(/Low beam on the wall: before 10124 ± 304 cd, 242 ± 7 lm, \d+ % above the cut-off; after .* More light where it is wanted/)
@@ -116,13 +116,13 @@ class HeadlightScreenTest < Miser::BrowserTest
     find("[data-at='#{at}/size']").select('90 mm projector')
     saved!
     enter "#{at}/price_cents", '149,50'
-    assert_selector "[data-candidate=#{added['id']}]", text: /174\.00/
+    assert_selector "[data-candidate='#{added['id']}']", text: /174\.00/
     assert_equal 14_950, document('dunlin250').dig('headlight', 'candidates').last['price_cents']
     File.write(path = File.join(@folder, 'p.ies'), "IESNA:LM-63-2002\nTILT=NONE\n1 1000 1 3 3 2 2 0 0 0 1 1 20\n-10 0 10\n-20 0 20\n100 500 100\n200 9000 200\n100 500 100\n")
     attach_file "Photometry of #{added['name']}", path, make_visible: true
-    assert_selector "[data-candidate=#{added['id']}]", text: /at half of \d+ lx/
+    assert_selector "[data-candidate='#{added['id']}']", text: /at half of \d+ lx/
     click_on 'Remove this part'
-    assert_no_selector "[data-candidate=#{added['id']}]"
+    assert_no_selector "[data-candidate='#{added['id']}']"
     click_on 'Add a unit'
     assert_selector '[data-testid=candidate-fields]', text: 'Fits directly from'
     click_on 'Undo', match: :first

@@ -228,6 +228,7 @@ class WallTest < Miser::Test
     assert_empty((0..60).filter_map { |i| moving.take(i * 0.1, 5.0 * (1.02**i)) })
     dark = Miser::Beam::Steady.new(Miser::Assumptions.new('steady_move_s' => 0.0))
     assert((0..20).any? { |i| dark.take(i * 0.1, 0.01 * (i % 3)) }, 'a dark wall is still, whatever its last digit does')
+    assert_equal([0.0, 0.0, 0.0, 12.5, -3.0], [-0.1, -1.0, 0.0, 12.5, -3.0].map { |lux| Miser::Beam::Steady.light(lux) }, 'farther under nothing the meter wants zeroing: that is shown, not hidden')
   end
 
   # Two lamps read the same in the centre; one lit the whole door: common practice.
