@@ -95,6 +95,9 @@ module Miser
         end
       end
 
+      # @return [Float] s after which it ends by itself
+      def longest_s = LONGEST_S
+
       private
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
@@ -177,7 +180,7 @@ module Miser
       def every_so_often
         due = now
         until @stop
-          return stop_by_itself if now - @began > LONGEST_S || tape.unread_s > UNREAD_S
+          return stop_by_itself if now - @began > longest_s || tape.unread_s > UNREAD_S
 
           yield
           due = [due + @every, now - (5 * @every)].max

@@ -46,6 +46,10 @@ module Miser
         live? ? tell : start
       end
 
+      # A large grid takes its time: some three seconds a mark.
+      # @return [Float] s
+      def longest_s = [super, 10.0 * @marks.size].max
+
       private
 
       def mark = @marks[@at]
