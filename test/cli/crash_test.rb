@@ -26,7 +26,7 @@ class CrashTest < Miser::Test
         end
         check(folder, said)
       end
-      assert_operator said[:revision], :>, ROUNDS * 3, 'something was being saved each time'
+      assert_operator said[:revision], :>, ROUNDS, 'something was being saved'
     end
   end
 
