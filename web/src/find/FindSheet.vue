@@ -61,14 +61,19 @@ const commands = computed<Hit[]>(() => {
 const hits = computed(() => {
   const wanted = word.value.trim().toLowerCase()
   const local = commands.value.filter((c) => wanted === '' || c.label.toLowerCase().includes(wanted))
-  return wanted === '' ? local : [...found.value, ...local]
+  // Stages of the ticket in hand, then what lies in the shop, then commands and settings.
+  const stages = local.filter((c) => c.kind === 'stage')
+  return wanted === '' ? local : [...stages, ...found.value, ...local.filter((c) => c.kind !== 'stage')]
 })
 
 const search = useDebounceFn(async (text: string) => {
   try {
     const { data } = await api.GET('/api/search', { params: { query: { q: text } } })
     failed.value = false
-    found.value = (data?.hits ?? []).map((h) => ({
+    // The machine in hand comes before the others.
+    const ours = (data?.hits ?? []).filter((h) => h.job === route.params.id)
+    const others = (data?.hits ?? []).filter((h) => h.job !== route.params.id)
+    found.value = [...ours, ...others].map((h) => ({
       kind: h.kind,
       label: h.label,
       detail: h.detail,
