@@ -39,7 +39,7 @@ class WorkTest < Miser::BrowserTest
     assert_selector 'h3', text: 'Centre lamp'
     before = kept
     find('#rail-scenario').select('Cruise by night, high beam')
-    assert_no_text "#{before} ±", wait: 2
+    rail.assert_no_text(/\b#{before.abs}\b/)
     night = kept
     click_on 'Type one in'
     part = find('[data-testid=own-part]')
