@@ -39,7 +39,7 @@ class WorkTest < Miser::BrowserTest
     assert_selector 'h3', text: 'Centre lamp'
     before = kept
     find('#rail-scenario').select('Cruise by night, high beam')
-    assert_no_selector '[data-testid=rail-verdict]', text: /\b#{before.abs}\b/
+    assert_no_selector '[data-testid=rail-verdict]', text: /change #{before.abs}\b/
     night = kept
     click_on 'Type one in'
     part = find('[data-testid=own-part]')
