@@ -20,7 +20,7 @@ class CrashTest < Miser::Test
       said = { revision: 1, name: nil }
       ROUNDS.times do |round|
         serve(folder) do |server, port|
-          killer = Thread.new { sleep(0.3 + random.rand(0.7)).then { Process.kill(:KILL, server.pid) } }
+          killer = Thread.new { sleep(0.8 + random.rand(0.7)).then { Process.kill(:KILL, server.pid) } }
           said = type(port, said, round)
           killer.join
         end
