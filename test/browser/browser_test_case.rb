@@ -30,7 +30,7 @@ module Miser
     include Capybara::DSL
     include Capybara::Minitest::Assertions
 
-    # Half of the tests where two processes share them: SHARD=0/2 and 1/2.
+    # A part of the tests where several processes share them: SHARD=0/3, 1/3, 2/3.
     def self.runnable_methods
       part, of = ENV.fetch('SHARD', '0/1').split('/').map(&:to_i)
       super.sort.select.with_index { |_, i| i % of == part }.shuffle(random: Random.new(Minitest.seed || 0))
