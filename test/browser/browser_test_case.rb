@@ -30,7 +30,7 @@ module Miser
     include Capybara::DSL
     include Capybara::Minitest::Assertions
 
-    # A part of the tests where several processes share them: SHARD=0/3, 1/3, 2/3.
+    # A part of the tests where several processes share them: SHARD=0/2, 1/2.
     def self.runnable_methods
       part, of = ENV.fetch('SHARD', '0/1').split('/').map(&:to_i)
       super.sort.select.with_index { |_, i| i % of == part }.shuffle(random: Random.new(Minitest.seed || 0))
