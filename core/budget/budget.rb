@@ -164,6 +164,15 @@ module Miser
         reading.document['choice_id'].nil? && !base.nil? && base != row['base']
       end
 
+      # What feeds the lamps of a circuit after the change.
+      # @param circuit [String] id
+      # @return [String] dc, ac, bus
+      def feed(circuit)
+        return 'bus' if document['system'] == 'data_bus'
+
+        ledgers('after')[circuit].circuit.then { |c| c.ac? && !c.rectified? ? 'ac' : 'dc' }
+      end
+
       private
 
       def circuits(side)

@@ -16,15 +16,8 @@ module Miser
         low = document['loads'].find { |l| l['role'] == 'head_low' }
         circuit = budget.ledgers('before')[low && low['circuit']] || budget.ledgers('before').values.first
         patterns = (document.dig('headlight', 'candidates') || []).to_h { |part| [part['id'], beams.pattern(part['photometry'], units: units)] }.compact
-        Headlight::Candidates.new(document['headlight'] || {}, document['machine'] || {}, circuit.circuit.volts, feed: feed(document, budget, circuit.circuit.id), settings: budget.settings,
+        Headlight::Candidates.new(document['headlight'] || {}, document['machine'] || {}, circuit.circuit.volts, feed: budget.feed(circuit.circuit.id), settings: budget.settings,
                                                                                                                  units: units, patterns: patterns)
-      end
-
-      # @return [String] dc, ac, bus
-      def feed(document, budget, circuit)
-        return 'bus' if document['system'] == 'data_bus'
-
-        budget.ledgers('after')[circuit].circuit.then { |c| c.ac? && !c.rectified? ? 'ac' : 'dc' }
       end
 
       # @return [Hash]
