@@ -10,10 +10,10 @@ module Miser
       def self.run(argv)
         options = Options.parse(argv, [], files: 1, usage: 'check FILE')
         path = options[:arguments].first
-        budget = Miser::Budget::Budget.new(JobArgument.read(path).document)
-        problems = Job::Consistency.new(budget).problems
+        ticket = Ticket.new(JobArgument.read(path).document)
+        problems = ticket.problems
         problems.each { |p| puts "#{p.level}: #{p.at}: #{p.message}. Accepted: #{p.accepts}." }
-        missing = Ticket.new(budget).missing.reject { |m| m.stage == 'hand_over' }
+        missing = ticket.wants.reject { |m| m.stage == 'hand_over' }
         missing.each { |m| puts "missing: #{m.stage}: #{m.text}" }
         puts "#{path}: valid, #{problems.count { |p| p.level == 'problem' }} problems, #{missing.size} things missing"
         problems.any? { |p| p.level == 'problem' } ? 1 : 0

@@ -3,7 +3,7 @@
 require_relative 'options'
 require_relative 'listen'
 require_relative 'demo_data'
-require_relative 'bench_of_stand_ins'
+require_relative 'stand_in_instruments'
 
 module Miser
   module Cli
@@ -19,7 +19,7 @@ module Miser
         end
         Listen.free!(options[:port])
         database = DemoData.open(path)
-        BenchOfStandIns.start(Store::Shop.new(database))
+        StandInInstruments.start(Store::Shop.new(database))
         Listen.on(database, options[:port])
       end
     end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative 'options'
-require_relative 'bench_of_stand_ins'
+require_relative 'stand_in_instruments'
 
 module Miser
   module Cli
@@ -9,7 +9,7 @@ module Miser
     module StandIns
       def self.run(argv)
         Options.parse(argv, [], usage: 'stand-ins')
-        bench = BenchOfStandIns.start
+        bench = StandInInstruments.start
         bench.addresses.each { |a| puts "#{a['name']}: #{a['host']}:#{a['port']}" }
         puts 'Simulated: they measure nothing. Ctrl-C stops them.'
         $stdout.flush

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative 'volts'
+
 module Miser
   # Every figure Miser assumes when nobody has measured it. Each is a setting:
   # shown with its default, editable per job, seeded from the shop's own values.
@@ -17,20 +19,22 @@ module Miser
     PRACTICE = 'common practice'
 
     TABLE = [
-      setting('running_v', 'Voltage', 'Volts with the engine running, when not measured', 'V', 14.0, 11.0..16.0,
+      setting('running_v', 'Voltage', 'Volts with the engine running, when not measured', 'V', Volts::CHARGING, 11.0..16.0,
               PRACTICE, 'The budget lives at running volts, not at rest.'),
       setting('running_v_sigma', 'Voltage', 'Doubt in running volts, when not measured', 'V', 0.3, 0.0..2.0, OWN,
               'Healthy regulators hold between 13.5 and 14.8 V.'),
-      setting('ac_regulated_v', 'Voltage', 'Volts on an AC lighting circuit, when not measured', 'V', 13.5, 11.0..16.0,
+      setting('ac_regulated_v', 'Voltage', 'Volts on an AC lighting circuit, when not measured', 'V', Volts::RUNNING, 11.0..16.0,
               OWN, 'AC regulators clamp a little under a battery charging voltage.'),
       setting('measured_v_sigma', 'Voltage', 'Doubt in a measured voltage', 'V', 0.05, 0.0..1.0, OWN,
               'A half per cent meter, last digit included.'),
-      setting('bench_rest_v', 'Voltage', 'Volts at the lamp on the bench, when not written down', 'V', 12.5, 10.0..15.0,
+      setting('bench_rest_v', 'Voltage', 'Volts at the lamp on the bench, when not written down', 'V', Volts::BENCH, 10.0..15.0,
               PRACTICE, 'A rested battery under a lamp load.'),
       setting('bench_rest_v_sigma', 'Voltage', 'Doubt in unrecorded bench volts', 'V', 0.4, 0.0..2.0, OWN,
               'Leads, meter and battery sag take an unknown share.'),
       setting('low_cruise_v', 'Voltage', 'Lowest healthy volts at cruise', 'V', 13.2, 12.0..14.0, PRACTICE,
               'Below this with a light load the charging system is at fault.'),
+      setting('over_v', 'Voltage', 'Highest healthy volts, running', 'V', 14.8, 14.0..16.0, PRACTICE,
+              'Over this the regulator, or its earth, is at fault.'),
       setting('led_limit_v', 'Voltage', 'Volts an LED unit stands when its maker does not say', 'V', 16.0, 13.0..60.0, OWN,
               'Most are sold for a 9 to 16 V system.'),
       setting('lamp_limit_v', 'Voltage', 'Volts a filament lamp stands', 'V', 15.5, 13.0..20.0, OWN,
@@ -87,7 +91,7 @@ module Miser
       setting('fit_plane_m', 'Fit', 'Thickest plane between chips', 'm', 0.003, 0.0..0.02, OWN, 'A filament is a little over one millimetre thick.'),
       setting('fit_clock_deg', 'Fit', 'Most that chips stand off 3 and 9 o’clock', '°', 10.0, 0.0..45.0, OWN, 'Past it the pattern leans.'),
       setting('fit_clip_kg', 'Fit', 'Most that a spring clip holds', 'kg', 0.15, 0.0..2.0, OWN, 'Made for a glass bulb of some 30 g.'),
-      setting('stated_v', 'Fit', 'Volts a part’s draw is stated at, when it does not say', 'V', 13.5, 10.0..15.0, OWN, 'Where lamps are tested.'),
+      setting('stated_v', 'Fit', 'Volts a part’s draw is stated at, when it does not say', 'V', Volts::RUNNING, 10.0..15.0, OWN, 'Where lamps are tested.'),
       setting('lux_meter_sigma', 'Beam', 'Light meter error, alike in every mark', '1', 0.03, 0.0..0.5, OWN, 'A hand meter’s data sheet.'),
       setting('lux_phone_sigma', 'Beam', 'Telephone as a light meter, error', '1', 0.3, 0.05..1.0, OWN, 'Relative only; it depends on the light’s colour.'),
       setting('lux_unread', 'Beam', 'Doubt in a mark not read', '1', 0.5, 0.05..1.0, OWN, 'Filled in from its neighbours.'),

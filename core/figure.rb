@@ -41,6 +41,17 @@ module Miser
 
     def known? = !@value.nil?
 
+    # Decimals worth saying, by unit; large lumens and lux want none.
+    DECIMALS = { 'A' => 1, 'V' => 1, 'rpm' => 0, 'cd' => 0, 'lm' => 0, 'lx' => 0 }.freeze
+
+    # @return [String] for a sentence: 446 ± 13 cd
+    def to_s
+      return "unknown: #{reason}" unless known?
+
+      shown = [value, *(sigma ? [sigma] : [])].map { |v| format('%.*f', DECIMALS.fetch(unit, 2), v) }.join(' ± ')
+      unit == '1' ? shown : "#{shown} #{unit}"
+    end
+
     # @return [Working]
     def working
       @working ? @working.call : Working.new(title: '', formula: reason.to_s, inputs: [], source: '', notes: [])

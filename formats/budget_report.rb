@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require 'json'
+require_relative '../core/verdicts/words'
 
 module Miser
   module Formats
@@ -8,7 +9,6 @@ module Miser
     module BudgetReport
       FIGURES = { earns_a: :earns, spends_a: :spends, keeps_a: :keeps }.freeze
       SIDES = { 'before' => 'As it came in', 'after' => 'After the change' }.freeze
-      VERDICTS = { 'keeps' => 'keeps', 'owes' => 'owes', 'too_close' => 'too close to call' }.freeze
 
       module_function
 
@@ -42,7 +42,7 @@ module Miser
 
       # @return [String]
       def text(budget)
-        [budget.document['name'], *SIDES.map { |side, words| "\n#{words}\n#{table(budget.lines(side))}" }, next_reading(budget), *budget.flags.map do |f|
+        [budget.document.name, *SIDES.map { |side, words| "\n#{words}\n#{table(budget.lines(side))}" }, next_reading(budget), *budget.flags.map do |f|
           "! #{f.text}"
         end].compact.join("\n") << "\n"
       end
@@ -52,7 +52,7 @@ module Miser
         rows = lines.map do |l|
           name = lines.map { |x| x.circuit.id }.uniq.size > 1 ? "#{l.scenario.name} (#{l.circuit.name})" : l.scenario.name
           [name, whole(l.rpm), amps(l.earns), amps(l.spends), amps(l.keeps), l.keeps.sigma ? format('%.1f', l.keeps.sigma) : '?',
-           VERDICTS[l.verdict] || 'unknown', whole(l.break_even.value), amps(l.system_v)]
+           Verdicts::Words::KEPT[l.verdict] || 'unknown', whole(l.break_even.value), amps(l.system_v)]
         end
         widths = [head, *rows].transpose.map { |column| column.map { |c| c.to_s.length }.max }
         [head, *rows].map do |r|
@@ -64,8 +64,7 @@ module Miser
 
       def next_reading(budget)
         line, best = budget.next_reading
-        line && format("\nWorth measuring next: %<name>s (%<origin>s), %<share>d %% of the doubt in “%<scenario>s”.", name: best.name, origin: best.origin,
-                                                                                                                      share: (best.share * 100).round, scenario: line.scenario.name)
+        line && "\nWorth measuring next: #{best.name}. #{best.why(line)}"
       end
 
       def amps(figure) = figure.known? ? format('%.1f', figure.value) : '?'

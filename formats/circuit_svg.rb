@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require 'erb'
-require_relative '../core/signals/drawing'
+require_relative 'loop_drawing'
 
 module Miser
   module Formats
@@ -9,7 +9,7 @@ module Miser
     class CircuitSvg
       STROKE = 'fill="none" stroke="#1d1c19" stroke-width="2.5"'
 
-      # @param drawing [Signals::Drawing] @param title [String]
+      # @param drawing [LoopDrawing] @param title [String]
       def initialize(drawing, title)
         @drawing = drawing
         @title = title

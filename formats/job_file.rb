@@ -2,7 +2,6 @@
 
 require 'json'
 require_relative '../core/miser'
-require_relative '../core/job/consistency'
 require_relative 'attachment'
 require_relative 'job_schema'
 require_relative 'strict_json'
@@ -54,7 +53,7 @@ module Miser
         errors = JobSchema.errors(document)
         raise Refused, errors if errors.any?
 
-        broken = Job::Consistency.broken(document)
+        broken = Verdicts::Consistency.broken(document)
         raise(Refused, broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) }) if broken.any?
 
         attachments = attachments(document)

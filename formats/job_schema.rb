@@ -2,6 +2,7 @@
 
 require 'json'
 require 'json_schemer'
+require_relative '../core/assumptions'
 require_relative 'field_error'
 
 module Miser
@@ -9,12 +10,40 @@ module Miser
     # The published schema of job files: validation in words, and a look-up of
     # what a field is by its place.
     module JobSchema
-      PATH = File.expand_path('schema/job-1.schema.json', __dir__)
-      DOCUMENT = JSON.parse(File.read(PATH)).freeze
+      # Its parts: what every job has, and what each stage adds.
+      PARTS = Dir[File.expand_path('schema/*.json', __dir__)].sort.freeze
+      PUBLISHED = File.expand_path('published/job-1.schema.json', __dir__)
+
+      # Settings are what the core says they are.
+      # @return [Hash] properties of assumptions
+      def self.settings
+        numbers = Assumptions::TABLE.to_h { |s| [s.key, { 'title' => s.label, 'type' => 'number', 'minimum' => s.min, 'maximum' => s.max, 'unit' => s.unit }] }
+        numbers.merge('voltage_school' => { 'title' => 'Voltage for amps', 'enum' => Assumptions::VOLTAGE_SCHOOLS.keys })
+      end
+
+      # @raise [KeyError] where two parts claim one name
+      def self.fold(parts)
+        parts.sort_by { |part| part.key?('$schema') ? 0 : 1 }.reduce do |whole, part|
+          whole.merge(part) do |_, one, other|
+            twice = one.keys & other.keys
+            raise KeyError, "#{twice.join(', ')} in two parts of the schema" if twice.any?
+
+            one.merge(other)
+          end
+        end
+      end
+      private_class_method :fold
+
+      DOCUMENT = fold(PARTS.map { |path| JSON.parse(File.read(path)) }).tap { |whole| whole['properties']['assumptions']['properties'] = settings }.freeze
       CHECKER = JSONSchemer.schema(DOCUMENT)
       MOST_ERRORS = 50
 
       module_function
+
+      # @return [String] what the published file should hold
+      def published_text = "#{JSON.pretty_generate(DOCUMENT)}\n"
+
+      def publish = File.write(PUBLISHED, published_text)
 
       # @param document [Object] a parsed job file
       # @return [Array<FieldError>] none where it is valid
@@ -132,3 +161,5 @@ module Miser
     end
   end
 end
+
+Miser::Formats::JobSchema.publish if $PROGRAM_NAME == __FILE__

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require 'ruby-units'
-require_relative '../core/draw/wire'
+require_relative '../core/draw/conductor'
 
 module Miser
   module Formats
@@ -90,7 +90,7 @@ module Miser
         wrong = Invalid.new("“#{text.to_s[0, 40]}” is in another unit than this field", examples)
         raise wrong unless name && name != 'cents'
         return scalar(number) / 100 if name == '1' && given == '%'
-        return Draw::Wire.area(scalar(number)) if name == 'mm^2' && given.match?(/\A(awg|ga|gauge)\z/i)
+        return Draw::Conductor.area(scalar(number)) if name == 'mm^2' && given.match?(/\A(awg|ga|gauge)\z/i)
 
         factor = RubyUnits::Unit.new("1 #{given}")
         target = RubyUnits::Unit.new("1 #{name}")

@@ -7,17 +7,17 @@ require_relative '../store/database'
 require_relative '../store/jobs'
 require_relative '../store/parts'
 require_relative '../store/shop'
-require_relative '../bench/runs'
+require_relative '../instruments/runs'
 require_relative 'contract/contract'
 require_relative 'refusal'
 require_relative 'guard'
+require_relative 'tickets'
+require_relative 'stage_views'
 require_relative 'routes/jobs'
-require_relative 'routes/figures'
-require_relative 'routes/beams'
+require_relative 'routes/looks'
 require_relative 'routes/files'
 require_relative 'routes/shop'
-require_relative 'routes/bench'
-require_relative 'routes/signals'
+require_relative 'routes/instruments'
 require_relative 'routes/pages'
 
 module Miser
@@ -39,11 +39,15 @@ module Miser
       # @param database [Sequel::Database]
       # @return [Class] an application on that database
       def self.on(database)
+        shop = Store::Shop.new(database)
+        tickets = Tickets.new(shop, Store::Attachments.new(database))
+        jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES)
         Class.new(self) do
-          set :jobs, Store::Jobs.new(database)
+          set :jobs, jobs
           set :parts, Store::Parts.new(database)
-          set :shop, Store::Shop.new(database)
+          set :shop, shop
           set :runs, Instruments::Runs.new
+          set :tickets, tickets
         end
       end
 
@@ -56,26 +60,29 @@ module Miser
       end
 
       register Routes::Jobs
-      register Routes::Figures
-      register Routes::Beams
+      register Routes::Looks
       register Routes::Files
       register Routes::Shop
       register Routes::Bench
-      register Routes::Signals
+      StageViews::ROUTES.each { |routes| register routes }
       register Routes::Pages
 
       error Refusal do |refusal|
         answer(refusal.status, refusal.to_h)
       end
 
-      error Job::Edit::Impossible do |e|
+      error ImpossibleEdit do |e|
         answer(422,
                Refusal.new(422, "This edit can’t be made: #{e.message}.",
                            fields: [{ at: e.at, field: e.at.split('/').last.to_s, message: e.message, accepts: 'a row that is still there' }]).to_h)
       end
 
+      error Stage::Unavailable do |e|
+        answer(422, Refusal.new(422, 'This was not saved.', fields: [{ at: '/value', field: e.field, message: e.message, accepts: e.accepts }]).to_h)
+      end
+
       error Store::Jobs::Stale do |e|
-        answer(409, { message: 'Somebody else changed this job first. Nothing of yours is lost.', fields: [], current: Present.job(e.current) })
+        answer(409, { message: 'Somebody else changed this job first. Nothing of yours is lost.', fields: [], current: opened(e.current) })
       end
 
       error Sequel::DatabaseError do |e|

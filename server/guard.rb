@@ -55,6 +55,25 @@ module Miser
         halt status, JSON.generate(data)
       end
 
+      # A job as a window opens it.
+      # @param saved [Store::Jobs::Saved]
+      # @return [Hash]
+      def opened(saved, **look)
+        ticket = settings.tickets.of(saved.document)
+        kept = settings.jobs.summaries.tally(saved.document['id'], saved.revision)
+        Present.job(saved, ticket, Tally.new(ticket, was: kept, changed: kept && []), **look)
+      end
+
+      # A job just changed: what changed in it, and where it stands.
+      # @param saved [Store::Jobs::Saved]
+      # @return [Hash]
+      def changed(saved, **look)
+        ticket, counted = saved.summary&.maker
+        ticket ||= settings.tickets.of(saved.document)
+        counted ||= Tally.new(ticket, was: settings.jobs.summaries.tally(saved.document['id'], saved.revision), changed: [])
+        Present.change(saved, ticket, counted, **look)
+      end
+
       # @return [Hash] the scenario and circuit looked at
       def view(source = params) = { scenario: source['scenario'], circuit: source['circuit'] }
 

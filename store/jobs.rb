@@ -3,6 +3,7 @@
 require 'json'
 require 'time'
 require_relative 'attachments'
+require_relative 'summaries'
 
 module Miser
   module Store
@@ -19,24 +20,45 @@ module Miser
         end
       end
 
-      Saved = Struct.new(:document, :revision, :back, :forth, keyword_init: true)
+      # @!attribute back, forth [Integer, nil] revisions that undo and redo restore
+      # @!attribute was [Hash, nil] the document before, where it was just changed
+      # @!attribute summary [Summaries::Summary, nil] where it was just made
+      Saved = Struct.new(:document, :revision, :back, :forth, :what, :at, :was, :summary, keyword_init: true)
 
       LISTS = %w[circuits loads readings choices scenarios ride].freeze
       COLUMNS = { 'loads' => %w[name role], 'readings' => %w[load_id], 'choices' => %w[load_id] }.freeze
+      # A job's rows in one look: of each list by its place, of the settings by their key.
+      PARTS = [*LISTS.map { |list| "SELECT '#{list}' AS list, id, place, body FROM #{list} WHERE job_id = :id" },
+               "SELECT 'assumptions' AS list, key AS id, 0 AS place, value AS body FROM assumptions WHERE job_id = :id"].join(' UNION ALL ').freeze
       # Quick edits of one field count as one step of undo.
       COALESCE_SECONDS = 3
       HISTORY = 200
 
       # @param database [Sequel::Database]
       # @param clock [#call] the time now
-      def initialize(database, clock: -> { Time.now.utc })
+      # @param summarize [#call, nil] makes a Summaries::Summary of a document, the tally before it (nil: none) and
+      #   the document before it; without one, summaries are left to whoever reads them
+      # @param rules [String] by which it does so
+      def initialize(database, clock: -> { Time.now.utc }, summarize: nil, rules: '')
         @db = database
         @clock = clock
         @attachments = Attachments.new(database)
+        @summaries = Summaries.new(database, rules)
+        @summarize = summarize
       end
 
       # @return [Attachments]
       attr_reader :attachments
+
+      # @return [Summaries]
+      attr_reader :summaries
+
+      # Makes summaries that are behind: of jobs written without one, or by other rules.
+      # @param limit [Integer]
+      # @return [Integer] how many were made
+      def catch_up(limit)
+        summaries.behind(limit).count { |id| renew(id) }
+      end
 
       # @return [Array<Saved>] jobs not removed, by bay and name
       def all = @db[:jobs].where(removed_at: nil).order(:bay, :name).select_map(:id).filter_map { |id| find(id) }
@@ -48,8 +70,8 @@ module Miser
       def find(id)
         @db.transaction do
           row = @db[:jobs].where(id: id, removed_at: nil).first or return nil
-          steps = @db[:history].where(job_id: id, revision: row[:revision]).select(:back, :forth).first || {}
-          Saved.new(document: assemble(row), revision: row[:revision], back: steps[:back], forth: steps[:forth])
+          steps = @db[:history].where(job_id: id, revision: row[:revision]).select(:back, :forth, :what, :at).first || {}
+          Saved.new(document: assemble(row), revision: row[:revision], **steps)
         end
       end
 
@@ -63,7 +85,7 @@ module Miser
           write_rows(document['id'], {}, document)
           files.each { |file| attachments.put(document['id'], file) }
           remember(document['id'], 1, document, back: nil, forth: nil, what: 'made')
-          find(document['id'])
+          Saved.new(document: document, revision: 1, summary: summarized(document, 1))
         end
       end
 
@@ -84,7 +106,7 @@ module Miser
           files.each { |file| attachments.put(id, file) }
           return old if document == old.document
 
-          back = joins?(id, revision, what) ? old.back : revision
+          back = joins?(old, what) ? old.back : revision
           put(id, old, document, back: back, forth: nil, what: what)
         end
       end
@@ -122,7 +144,22 @@ module Miser
         write_rows(id, old.document, document)
         @db[:jobs].where(id: id).update(head(document).merge(revision: revision, changed_at: now))
         remember(id, revision, document, back: back, forth: forth, what: what)
-        find(id)
+        Saved.new(document: document, revision: revision, back: back, forth: forth, was: old.document, summary: summarized(document, revision, old))
+      end
+
+      # @param old [Saved, nil] the state it was made of
+      def summarized(document, revision, old = nil)
+        return unless @summarize
+
+        tally = old && summaries.tally(document['id'], old.revision)
+        @summarize.call(document, tally, old&.document).tap { |summary| summaries.put(document['id'], revision, summary) }
+      end
+
+      def renew(id)
+        @db.transaction(mode: :immediate) do
+          saved = find(id)
+          saved && summarized(saved.document, saved.revision)
+        end
       end
 
       def head(document)
@@ -135,8 +172,9 @@ module Miser
       def assemble(row)
         rest = JSON.parse(row[:body])
         keys = rest.delete('#keys')
-        lists = LISTS.to_h { |list| [list, @db[list.to_sym].where(job_id: row[:id]).order(:place).select_map(:body).map { |b| JSON.parse(b) }] }
-        settings = @db[:assumptions].where(job_id: row[:id]).order(:key).select_map(%i[key value]).to_h { |k, v| [k, JSON.parse(v)] }
+        parts = @db.fetch(PARTS, id: row[:id]).all.group_by { |part| part[:list] }
+        lists = LISTS.to_h { |list| [list, (parts[list] || []).sort_by { |part| part[:place] }.map { |part| JSON.parse(part[:body]) }] }
+        settings = (parts['assumptions'] || []).sort_by { |part| part[:id] }.to_h { |part| [part[:id], JSON.parse(part[:body])] }
         whole = rest.merge(lists, 'assumptions' => settings, 'id' => row[:id], 'name' => row[:name], 'bay' => row[:bay], 'system' => row[:system])
         keys.to_h { |k| [k, whole[k]] }
       end
@@ -180,10 +218,7 @@ module Miser
         @db[:attachments].where(job_id: id, id: gone).delete
       end
 
-      def joins?(id, revision, what)
-        last = @db[:history].where(job_id: id, revision: revision).select(:what, :at, :back).first
-        last && last[:back] && last[:what] == what && @clock.call - Time.parse(last[:at]) < COALESCE_SECONDS
-      end
+      def joins?(old, what) = old.back && old.what == what && @clock.call - Time.parse(old.at) < COALESCE_SECONDS
     end
   end
 end

@@ -15,6 +15,18 @@ module Miser
       # @return [Object, nil]
       def [](key) = @db[:shop].where(key: key).get(:value)&.then { |v| JSON.parse(v) }
 
+      # @return [Hash{String=>Float,String}] for new jobs
+      def assumptions = self['assumptions'] || {}
+
+      # @return [String] metric or us
+      def units = self['units'] || 'metric'
+
+      # @return [Array<Hash>] id, name, kind, host, port, simulated
+      def instruments = self['instruments'] || []
+
+      # @return [Boolean] whether demo data was laid out
+      def demo? = self['demo'] == true
+
       def []=(key, value)
         @db[:shop].insert_conflict(:replace).insert(key: key, value: JSON.generate(value))
       end

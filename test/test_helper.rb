@@ -5,6 +5,7 @@ require 'minitest/autorun'
 require 'json'
 require 'tmpdir'
 require_relative '../core/miser'
+require_relative '../formats/usual_tables'
 require_relative 'support/machines'
 
 module Miser
@@ -12,6 +13,7 @@ module Miser
   class Test < Minitest::Test
     include Machines
 
+    CATALOGUE = Formats::UsualTables.catalogue
     DEMO = Dir[File.expand_path('../demo/jobs/*.json', __dir__)].freeze
 
     def assert_within(share, expected, actual, message = nil)

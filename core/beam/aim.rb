@@ -105,6 +105,20 @@ module Miser
         laden < school.low ? 'low' : 'within'
       end
 
+      VERDICTS = { 'within' => 'Within the limits.', 'high' => 'Too high: it blinds.', 'low' => 'Too low: little to see by.', 'unknown' => '' }.freeze
+
+      # @return [String]
+      def verdict_words = VERDICTS.fetch(verdict)
+
+      # @return [Boolean] whether the lines on the wall can be drawn
+      def ready? = height.known?
+
+      # @return [String, nil] which way the adjuster turns
+      def turn_words = turns.known? && !turns.value.zero? ? "turns, to #{turns.value.positive? ? 'lower' : 'raise'} the beam" : nil
+
+      # @return [String, nil]
+      def restore_words = restore.known? && !restore.value.zero? ? "turns, to #{restore.value.positive? ? 'lengthen' : 'shorten'} it" : nil
+
       # Slips of unit in the exposed thread, before a ball joint is popped.
       # @return [Array<String>]
       def thread_slips

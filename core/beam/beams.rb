@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../job/document'
 require_relative 'aim'
 require_relative 'contour'
 require_relative 'foretold'
@@ -21,18 +22,18 @@ module Miser
         def side = document['side']
       end
 
-      # @param document [Hash] job
+      # @param document [Hash, Job::Document]
       # @param shelf [#call] Photometry by the id of its file, nil where there is none
       def initialize(document, shelf)
-        @document = document
-        @in = document['beam'] || {}
-        @aim = document['aim'] || {}
-        @settings = Assumptions.new(document['assumptions'] || {})
+        @document = Job::Document.of(document)
+        @in = @document.beam
+        @aim = @document.aim
+        @settings = @document.settings
         @shelf = shelf
       end
 
       # @return [Array<Entry>]
-      def entries = @entries ||= (@in['walls'] || []).map { |w| Beams.entry(w, @settings) }
+      def entries = @entries ||= @document.walls.map { |w| Beams.entry(w, @settings) }
 
       # @param document [Hash] a wall as entered
       # @param settings [Assumptions]
@@ -42,7 +43,7 @@ module Miser
         return Entry.new(document: document, wall: wall) if wall.lit?
 
         Entry.new(document: document, reason: wall.any? ? 'No cell read any light.' : 'No cell is read yet.')
-      rescue Wall::Unready => e
+      rescue UnreadyWall => e
         Entry.new(document: document, reason: "The #{e.message}.")
       end
 
@@ -64,7 +65,7 @@ module Miser
       def line_at(wall) = line * wall.distance / line_distance
 
       # @return [Comparison, nil] nil where a side is missing
-      # @raise [SharedWall::Apart]
+      # @raise [WallsApart]
       def comparison(beam)
         before, after = SIDES.map { |side| entry(beam, side)&.wall }
         before && after && Comparison.new(before, after, glare?(beam) ? line_at(after) : nil)
@@ -74,16 +75,16 @@ module Miser
       def photometry = @shelf.call(file)
 
       # @return [String, nil] id of the file looked at
-      def file = @in.dig('predicted', 'file')
+      def file = @document.predicted['file']
 
       # @return [String, nil]
-      def file_name = (@in['photometry'] || []).find { |f| f['id'] == file }&.fetch('name')
+      def file_name = @document.photometry.find { |f| f['id'] == file }&.fetch('name')
 
       # @return [Foretold, nil]
       def foretold
         return unless photometry
 
-        @foretold ||= Foretold.new(photometry, asked: @in['predicted'], aim: target, height: @aim['lamp_height_m'], measured: entry('low', 'after')&.wall, settings: @settings)
+        @foretold ||= Foretold.new(photometry, asked: @document.predicted, aim: target, height: @aim['lamp_height_m'], measured: entry('low', 'after')&.wall, settings: @settings)
       end
 
       # One wall's light in figures, by its id; the foretold one's by the file looked at.
@@ -119,7 +120,7 @@ module Miser
       end
 
       # @return [Array(Hash, Hash)] photographs before and after, nil where there is none
-      def photographs(beam) = SIDES.map { |side| (@in['photographs'] || []).find { |p| p['beam'] == beam && p['side'] == side } }
+      def photographs(beam) = SIDES.map { |side| @document.photographs.find { |p| p['beam'] == beam && p['side'] == side } }
 
       private
 

@@ -11,9 +11,9 @@ module Miser
       attr_reader :shared
 
       # @param before [Wall] @param after [Wall] @param line [Float, nil] m, the cut-off from the axis, at the after wall; nil of high beams
-      # @raise [SharedWall::Apart]
+      # @raise [WallsApart]
       def initialize(before, after, line)
-        raise SharedWall::Apart, 'one was read with a telephone, the other with a light meter' if before.phone? != after.phone?
+        raise WallsApart.new(why: 'one was read with a telephone, the other with a light meter') if before.phone? != after.phone?
 
         @shared = SharedWall.new(before, after)
         @doubt = Math.hypot(*[before, after].map { |wall| wall.unread_sigma / wall.lumens })

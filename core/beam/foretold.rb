@@ -42,7 +42,7 @@ module Miser
         return unless @measured && wall.lit? && frame['distance_m'] == @measured.distance
 
         Comparison.new(wall, @measured, line).beside
-      rescue SharedWall::Apart
+      rescue WallsApart
         'Read with a telephone: relative, and not to be held against the file.'
       end
     end

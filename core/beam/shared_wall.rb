@@ -7,14 +7,11 @@ module Miser
     # Two walls laid on one: what both cover, at the distance of the second. Read from
     # elsewhere, the first is carried along its rays: the same angles, E·d² the same.
     class SharedWall
-      # The walls can't be laid on one; the message says why.
-      class Apart < StandardError; end
-
       # @return [Wall] each on the common frame
       attr_reader :first, :second
 
       # @param first, second [Wall]
-      # @raise [Apart]
+      # @raise [WallsApart]
       def initialize(first, second)
         @first, @second = first.frame == second.frame ? [first, second] : meet(first, second)
       end
@@ -29,7 +26,7 @@ module Miser
         half = [first.xs.last * scale, second.xs.last].min
         up = [first.ys.first * scale, second.ys.first].min
         low = [first.ys.last * scale, second.ys.last].max
-        raise Apart, 'the two walls have no part in common' unless up > low && up >= 0 && low <= 0
+        raise WallsApart.new(why: 'the two walls have no part in common') unless up > low && up >= 0 && low <= 0
 
         frame = { 'distance_m' => second.distance, 'columns' => second.columns, 'rows' => second.rows, 'width_m' => 2 * half, 'up_m' => up, 'down_m' => -low }
         own = { settings: second.settings }

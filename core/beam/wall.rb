@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../assumptions'
+require_relative '../errors'
 require_relative '../length'
 
 module Miser
@@ -8,9 +9,6 @@ module Miser
     # A grid of lux read on a flat wall at a marked distance, and what it says of the
     # beam. x runs to the right of the lamp's axis, y up from it, m.
     class Wall
-      # Its place or size is not entered; the message names what.
-      class Unready < ArgumentError; end
-
       # Where nothing is read yet.
       USUAL = { 'distance_m' => 5.0, 'columns' => 9, 'rows' => 5, 'width_m' => 3.2, 'up_m' => 0.4, 'down_m' => 0.8 }.freeze
       FRAME = USUAL.keys.freeze
@@ -40,9 +38,9 @@ module Miser
       # @param document [Hash] distance_m, columns, rows, width_m, up_m, down_m, phone, cells (id r2c5, lux)
       # @param settings [Assumptions]
       # @param sigma [Float, nil] share that every cell may be off alike, where it was not read with a meter
-      # @raise [Unready] naming what is missing
+      # @raise [UnreadyWall] naming what is missing
       def initialize(document, settings: Assumptions.new, sigma: nil)
-        FRAME.each { |k| raise Unready, "#{k.sub('_m', '')} is not entered" unless document[k] }
+        FRAME.each { |k| raise UnreadyWall.new(missing: "#{k.sub('_m', '')} is not entered") unless document[k] }
         @distance = document['distance_m'].to_f
         @columns = document['columns'].to_i
         @rows = document['rows'].to_i

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../assumptions'
+require_relative '../job/document'
 require_relative '../draw/reading'
 require_relative '../draw/load'
 require_relative 'scenario'
@@ -11,6 +12,7 @@ require_relative 'curve'
 require_relative 'next_reading'
 require_relative 'changes'
 require_relative 'accessories'
+require_relative 'options'
 require_relative 'ride'
 require_relative 'flags'
 
@@ -21,30 +23,25 @@ module Miser
     class Budget
       SIDES = %w[before after].freeze
       FALLBACK_LAWS = { 'lamp' => 'filament' }.freeze
+      # What a part fitted instead follows, where it does not say: most are switching drivers.
+      PART_LAW = 'driver'
 
-      attr_reader :document, :settings, :scenarios, :readings
+      attr_reader :document, :settings, :scenarios
 
-      # @param document [Hash] a valid job document
+      # @param document [Hash, Job::Document] a valid job document
       def initialize(document)
-        document = Budget.floats(document)
-        @document = document
-        @settings = Assumptions.new(document['assumptions'] || {})
-        @machine = document['machine'] || {}
-        @scenarios = (document['scenarios'] || []).map { |s| Scenario.new(s, @machine) }
-        @readings = (document['readings'] || []).map { |r| Draw::Reading.new(r, document['bench'] || {}, settings) }
-        @choices = (document['choices'] || []).to_h { |c| [c['load_id'], c] }
-        @rows = document['loads'] || []
+        @document = Job::Document.of(document)
+        @settings = @document.settings
+        @machine = @document.machine
+        @scenarios = @document.scenarios.map { |s| Scenario.new(s, @machine) }
+        @choices = @document.choices_by_load
+        @rows = @document.loads
       end
 
-      # Whole numbers as typed (280 W) become floats, so that no division truncates.
-      def self.floats(node)
-        case node
-        when Hash then node.transform_values { |v| floats(v) }
-        when Array then node.map { |v| floats(v) }
-        when Integer then node.to_f
-        else node
-        end
-      end
+      def inspect = "#<#{self.class} of #{document.id}>"
+
+      # @return [Array<Draw::Reading>]
+      def readings = @readings ||= document.readings.map { |r| Draw::Reading.new(r, document.bench, settings) }
 
       # @return [Float] rpm at the end of the curve; a guess above cruise where not entered
       def redline
@@ -91,7 +88,7 @@ module Miser
       def ride(side)
         (@rides ||= {})[side] ||= begin
           ledger = ledgers(side).values.find { |l| l.circuit.dc? }
-          ledger && Ride.new(ledger, document['ride'] || [], (document['scenarios'] || []).to_h { |s| [s['id'], s] }, @machine, settings)
+          ledger && Ride.new(ledger, document.ride, document.scenarios.to_h { |s| [s['id'], s] }, @machine, settings)
         end
       end
 
@@ -153,9 +150,7 @@ module Miser
       # bulb base than stands there now is stale and counts no more.
       # @return [Array<Draw::Reading>]
       def readings_on(row, part: nil)
-        readings.select do |r|
-          r.document['load_id'] == row['id'] && r.document['choice_id'] == (part && part['id']) && !stale?(r, row)
-        end
+        (readings_by_load[row['id']] || []).select { |r| r.document['choice_id'] == (part && part['id']) && !stale?(r, row) }
       end
 
       # @return [Boolean] whether the lamp was changed under the reading
@@ -164,31 +159,54 @@ module Miser
         reading.document['choice_id'].nil? && !base.nil? && base != row['base']
       end
 
+      # @param row [Hash] member of the job's loads
+      # @return [Draw::Load] as it came in
+      def as_is(row) = load_as_is(row)
+
+      # A part tried in a load's place, unread as yet.
+      # @param part [Hash]
+      # @return [Draw::Load]
+      def load_of_part(row, part)
+        Draw::Load.new(id: row['id'], name: part['name'] || row['name'], document: Job::Document.frozen(part).merge('count' => row.fetch('count', 1)), readings: [], settings: settings,
+                       fallback_law: PART_LAW)
+      end
+
+      # @return [Array<Options::Option>] parts of a shelf in a lamp's place, best first
+      def options(row, parts, scenario) = Options.new(self, row, scenario).ranked(parts)
+
+      # @return [String] id of the circuit a load hangs on
+      def circuit_of(row)
+        ids = @circuit_ids ||= document.circuits.map { |c| c['id'] }
+        ids.include?(row['circuit']) ? row['circuit'] : ids.first
+      end
+
       # What feeds the lamps of a circuit after the change.
       # @param circuit [String] id
       # @return [String] dc, ac, bus
       def feed(circuit)
-        return 'bus' if document['system'] == 'data_bus'
+        return 'bus' if document.data_bus?
 
         ledgers('after')[circuit].circuit.then { |c| c.ac? && !c.rectified? ? 'ac' : 'dc' }
       end
 
       private
 
-      def circuits(side)
-        (document['circuits'] || []).to_h do |c|
-          c = c.merge('regulator' => (c['regulator'] || {}).merge(c['regulator_after'])) if side == 'after' && c['regulator_after']
+      def readings_by_load = @readings_by_load ||= readings.group_by { |r| r.document['load_id'] }
+
+      # Nothing about a circuit differs between the sides but a regulator fitted with the change.
+      def circuits(side) = (@circuits ||= {})[side] ||= read_circuits(side)
+
+      def read_circuits(side)
+        document.circuits.to_h do |c|
+          next [c['id'], circuits('before')[c['id']]] if side == 'after' && !c['regulator_after']
+
+          c = c.merge('regulator' => Job::Document.part(c, 'regulator').merge(c['regulator_after'])) if side == 'after'
           [c['id'], Circuit.new(c, @machine, settings)]
         end
       end
 
       def ledger(side, circuit, all)
         Ledger.new(side: side, circuit: circuit, entries: all.select { |e| circuit_of(e.row) == circuit.id }, settings: settings, redline: redline)
-      end
-
-      def circuit_of(row)
-        ids = @circuit_ids ||= (document['circuits'] || []).map { |c| c['id'] }
-        ids.include?(row['circuit']) ? row['circuit'] : ids.first
       end
 
       def entry_before(row) = row['wanted'] || row['added'] ? nil : Entry.new(row, load_as_is(row))
@@ -212,29 +230,29 @@ module Miser
       def load_as_chosen(row, choice)
         part = choice.fetch('part', {}).merge('count' => row.fetch('count', 1))
         Draw::Load.new(id: row['id'], name: part['name'] || row['name'], document: part, readings: readings_on(row, part: choice),
-                       settings: settings, fallback_law: 'driver')
+                       settings: settings, fallback_law: PART_LAW)
       end
 
-      def line_figure(side, scenario_id, circuit_id, name, load = nil)
+      def line_figure(side = nil, scenario_id = nil, circuit_id = nil, name = nil, load = nil, *)
         return line(side, scenario_id, circuit_id)&.light_of(load) if name == 'light' && SIDES.include?(side)
         return nil unless SIDES.include?(side) && %w[earns spends keeps break_even system_v lasts].include?(name)
 
         line(side, scenario_id, circuit_id)&.public_send(name)
       end
 
-      def load_figure(side, id)
+      def load_figure(side = nil, id = nil, *)
         entry = (SIDES.include?(side) ? entries(side) : with_all_wanted).find { |e| e.id == id }
         entry&.load&.figure(volts_for(entry.row))
       end
 
-      def reading_figure(id, name = 'volts')
+      def reading_figure(id = nil, name = 'volts', *)
         reading = readings.find { |r| r.id == id }
         { 'volts' => :volts_figure, 'settled' => :settled_figure, 'exponent' => :exponent_figure }[name]&.then { |m| reading&.public_send(m) }
       end
 
       def volts_for(row) = ledgers('before')[circuit_of(row)].circuit.volts
 
-      def circuit_figure(id, name)
+      def circuit_figure(id = nil, name = nil, *)
         circuit = ledgers('after')[id]&.circuit
         { 'volts' => :volts_figure, 'i_inf' => :i_inf_figure, 'cut_in' => :cut_in_figure }[name]&.then { |m| circuit&.public_send(m) }
       end

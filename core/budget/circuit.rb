@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../figure'
+require_relative '../job/document'
 require_relative '../charging/earn_fit'
 require_relative '../charging/battery'
 
@@ -21,7 +22,7 @@ module Miser
         @id = document['id']
         @name = document['name'] || @id
         @kind = document['kind']
-        @alternator = document['alternator'] || {}
+        @alternator = Job::Document.part(document, 'alternator')
         @battery = Charging::Battery.from(document['battery'], settings) if dc?
         choose_volts
         find_curve
@@ -31,7 +32,7 @@ module Miser
       def ac? = kind == 'ac'
 
       # Whether a regulator holds the volts. A battery circuit is taken as regulated.
-      def regulated? = (document['regulator'] || {}).fetch('fitted', true) != false
+      def regulated? = Job::Document.part(document, 'regulator').fetch('fitted', true) != false
 
       # Whether a rectifier-regulator makes DC of the coil's AC.
       def rectified? = document.dig('regulator', 'makes_dc') == true
@@ -91,6 +92,9 @@ module Miser
           one_point: 'one measured point' }.fetch(curve.basis)
       end
 
+      # @return [Array<Hash>] measured points that say both speed and amps
+      def points = @points ||= Job::Document.rows(@alternator, 'points').select { |p| p['rpm'] && p['amps'] && p['rpm'].positive? }
+
       private
 
       def choose_volts
@@ -119,13 +123,9 @@ module Miser
         @curve = from_points || from_one_point || from_rating
         @reason = nil if curve
         @reason ||= 'charging output is unknown: enter the rated watts, or measure two points' unless @curve
-      rescue ArgumentError => e
+      rescue DomainError => e
         @curve = nil
         @reason = e.message
-      end
-
-      def points
-        @points ||= (@alternator['points'] || []).select { |p| p['rpm'] && p['amps'] && p['rpm'].positive? }
       end
 
       # Where hot and cold points are mixed, the cold ones are brought to hot before

@@ -1,13 +1,15 @@
 # frozen_string_literal: true
 
+require_relative 'verdict'
+
 module Miser
   module Budget
-    # Earning, keeping and volts sampled over engine speed, for one scenario and
+    # Earning, keeping with its verdict, and volts sampled over engine speed, for one scenario and
     # circuit, both sides: what the screen draws and slides along.
     class Curve
       POINTS = 200
 
-      attr_reader :rpm, :earns, :earns_sigma, :earns_low, :earns_high, :keeps, :keeps_sigma, :system_v, :reason
+      attr_reader :rpm, :earns, :earns_sigma, :earns_low, :earns_high, :keeps, :keeps_sigma, :verdicts, :system_v, :reason
 
       # @param ledgers [Hash{String=>Ledger}] before, after
       # @param scenario [Scenario]
@@ -16,6 +18,7 @@ module Miser
         @rpm = grid(redline)
         @keeps = {}
         @keeps_sigma = {}
+        @verdicts = {}
         @system_v = {}
         circuit = ledgers['before'].circuit
         @reason = circuit.reason unless circuit.curve
@@ -27,11 +30,14 @@ module Miser
         ledgers.each { |side, ledger| sample(side, ledger, scenario) }
       end
 
+      # A round step, so that the slider stops at round speeds.
+      # @return [Integer] rpm
+      def self.step(redline) = [(redline / POINTS / 5.0).ceil * 5, 5].max
+
       private
 
-      # A round step, so that the slider stops at round speeds.
       def grid(redline)
-        step = [(redline / POINTS / 5.0).ceil * 5, 5].max
+        step = Curve.step(redline)
         (0..POINTS).map { |i| i * step }.take_while { |n| n <= redline + step }
       end
 
@@ -40,6 +46,7 @@ module Miser
         volts_known = line.system_v.known?
         keeps[side] = line.spends.known? ? earns.map { |a| a - line.spends.value } : nil
         keeps_sigma[side] = line.spends.known? ? earns_sigma.map { |s| Math.hypot(s, line.spends.sigma) } : nil
+        verdicts[side] = keeps[side]&.zip(keeps_sigma[side])&.map { |keep, sigma| Verdict.of(keep, sigma) }
         near = nil
         system_v[side] = volts_known ? rpm.map { |n| near = ledger.point(scenario, n, near: near).volts } : nil
       end

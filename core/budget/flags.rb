@@ -1,14 +1,25 @@
 # frozen_string_literal: true
 
 require_relative 'runaway'
-require_relative '../cautions'
 
 module Miser
   module Budget
     # What a person must be told that no ledger line says.
     class Flags
       # @!attribute level [String] danger, warning, note
-      Flag = Struct.new(:key, :level, :side, :text, :cure, keyword_init: true)
+      Flag = Struct.new(:key, :level, :side, :text, :cure, keyword_init: true) do
+        # @return [Boolean] whether it must be seen wherever the machine is
+        def serious? = level != 'note'
+
+        # @return [String] in a few words, for a list
+        def short = [SHORT.fetch(key, key), side == 'before' ? 'as it came in' : nil].compact.join(', ')
+      end
+
+      SHORT = { 'ac_runaway' => 'volts run away', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice', 'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
+                'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers', 'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt' }.freeze
+      DATA_BUS = 'Data bus: never splice into lamp wires. Use a plug-in isolating hub.'
+      # Shown where the charging system is entered.
+      OF_CHARGING = %w[ac_runaway charging_fault overcharge].freeze
 
       # @param budget [Budget]
       def initialize(budget)
@@ -24,9 +35,9 @@ module Miser
       private
 
       def data_bus
-        return unless @budget.document['system'] == 'data_bus'
+        return unless @budget.document.data_bus?
 
-        Flag.new(key: 'data_bus', level: 'warning', text: Cautions::TABLE['data_bus'],
+        Flag.new(key: 'data_bus', level: 'warning', text: DATA_BUS,
                  cure: 'A hub fed by the battery and triggered by the lamp wires; a lamp the controller watches may still show a fault.')
       end
 
@@ -73,8 +84,8 @@ module Miser
             text = format('%.1f V measured running: under %.1f V with a light load is a charging fault, not a budget.', volts, @settings[:low_cruise_v])
             Flag.new(key: 'charging_fault', level: 'warning', text: text,
                      cure: 'Check stator, regulator, earths and battery before counting amps.')
-          elsif volts > 14.8
-            Flag.new(key: 'overcharge', level: 'warning', text: format('%.1f V measured running: over 14.8 V the regulator is at fault.', volts),
+          elsif volts > @settings[:over_v]
+            Flag.new(key: 'overcharge', level: 'warning', text: format('%.1f V measured running: over %.1f V the regulator is at fault.', volts, @settings[:over_v]),
                      cure: 'Check the regulator and its earth.')
           end
         end
@@ -97,7 +108,7 @@ module Miser
         return [] unless swapped
 
         [Flag.new(key: 'flasher', level: 'note', side: 'after', text: 'Turn signals changed to LED: a flasher that listens to the draw may run fast or stay on.',
-                  cure: 'The Signals stage solves it: what will be seen, and what cures it.')]
+                  cure: 'Solve the signal circuit: it tells what will be seen, and what cures it.')]
       end
 
       def curve_remarks

@@ -36,7 +36,7 @@ module Miser
         @spends ||= if unknown_loads.any?
                       Figure.unknown('A', "draw #{'with the key off ' if scenario.parked?}unknown: #{unknown_loads.map { |b| b.entry.name }.join(', ')}")
                     else
-                      Figure.new(known_spends, 'A', sigma: Math.hypot(load_sigma, spend_by_volts), assumed: blocks.any?(&:assumed?)) { spends_working }
+                      Figure.new(known_spends, 'A', sigma: Math.sqrt(load_variance + (spend_by_volts**2)), assumed: blocks.any?(&:assumed?)) { spends_working }
                     end
       end
 
@@ -80,7 +80,7 @@ module Miser
 
       # Light of each lamp lit in this scenario at the volts it really has, as a share
       # of its rated light, and its life as a multiple of rated life.
-      # @return [Array<Hash>] entry, share (Figure), life (Float, nil)
+      # @return [Array<Hash>] entry, share (Figure), life (Float, nil), life_words (String, nil): a life cut short
       def light
         return [] unless system_v.known? && !scenario.parked?
 
@@ -91,7 +91,7 @@ module Miser
           law = b.entry.load.law
           rated = b.entry.load.light_v
           share = law.light(volts, of: rated)
-          share && { entry: b.entry, life: law.life(volts, of: rated), share: Figure.new(share, '1') { light_working(b.entry, volts, rated) } }
+          share && { entry: b.entry, life: law.life(volts, of: rated), life_words: life_words(law.life(volts, of: rated)), share: Figure.new(share, '1') { light_working(b.entry, volts, rated) } }
         end
       end
 
@@ -129,25 +129,30 @@ module Miser
         parts
       end
 
-      private
+      # A filament's life under this share of its rated life is worth saying: assumption.
+      SHORT_LIFE = 0.7
+      # Under this nobody counts: assumption.
+      NO_LIFE = 0.01
 
-      # Where the alternator does not hold the volts, the battery's share must be known.
-      def wants_battery? = @circuit.battery.nil? && (!scenario.running? || (@circuit.dc? && point.regime != :held))
-
+      # @return [Array<Ledger::Block>] of the loads whose draw is unknown
       def unknown_loads = @unknown_loads ||= blocks.select { |b| b.amps.nil? }
 
-      def load_sigma = @load_sigma ||= Math.sqrt(blocks.sum { |b| b.sigma ? b.sigma * b.sigma : 0.0 })
+      # @return [Float] A², of the loads
+      def load_variance = @load_variance ||= blocks.sum { |b| b.sigma ? b.sigma * b.sigma : 0.0 }
 
-      def curve_sigma = scenario.running? && rpm && @circuit.curve ? @circuit.curve.sigma(rpm, @volts) : 0.0
+      # @return [Float] A
+      def curve_sigma = @curve_sigma ||= scenario.running? && rpm && @circuit.curve ? @circuit.curve.sigma(rpm, @volts) : 0.0
 
       # Volts move earning and spending together, so their share of the doubt in
       # what is kept is taken once, with its sign.
+      # @return [Float] A earned more, with the volts one standard uncertainty up
       def earn_by_volts
         return 0.0 unless scenario.running? && rpm && @circuit.curve
 
         @earn_by_volts ||= half_difference { |v| @circuit.curve.amps(rpm, v) }
       end
 
+      # @return [Float] A spent more, alike
       def spend_by_volts
         return 0.0 if scenario.parked?
 
@@ -155,12 +160,25 @@ module Miser
         @spend_by_volts ||= half_difference { |v| sum.amps(v) }
       end
 
+      # Half of what a function of the volts changes by over their doubt.
+      # @yieldparam volts [Float] @return [Float]
       def half_difference
         step = @circuit.volts_sigma
         step.zero? ? 0.0 : (yield(@volts + step) - yield(@volts - step)) / 2
       end
 
-      def keep_sigma = Math.sqrt((load_sigma**2) + (curve_sigma**2) + ((earn_by_volts - spend_by_volts)**2))
+      private
+
+      def life_words(life)
+        return unless life && life < SHORT_LIFE
+
+        format('life × %s', life < NO_LIFE ? format('%g or less', NO_LIFE) : format('%.1g', life))
+      end
+
+      # Where the alternator does not hold the volts, the battery's share must be known.
+      def wants_battery? = @circuit.battery.nil? && (!scenario.running? || (@circuit.dc? && point.regime != :held))
+
+      def keep_sigma = Math.sqrt(load_variance + (curve_sigma**2) + ((earn_by_volts - spend_by_volts)**2))
 
       def plain(title, text) = Working.new(title: title, formula: text, inputs: [], source: 'nothing turns', notes: [])
 
@@ -208,10 +226,10 @@ module Miser
       def light_working(entry, volts, rated)
         law = entry.load.law
         life = law.life(volts, of: rated)
-        notes = life ? [format('Its life at these volts: %.2g of the rated life, by (V / V_rated)^−13.', life)] : []
-        Working.new(title: "Light of #{entry.part_name || entry.name}", formula: entry.load.filament? ? '(V / V_rated)^3.4' : 'light follows the amps of its law',
+        notes = life ? [format('Its life at these volts: %.2g of the rated life, by (V / V_rated)^−%.0f.', life, -Draw::Filament::LIFE)] : []
+        Working.new(title: "Light of #{entry.part_name || entry.name}", formula: entry.load.filament? ? format('(V / V_rated)^%.1f', Draw::Filament::LIGHT) : 'light follows the amps of its law',
                     inputs: [Input.new(name: 'System volts', value: volts, unit: 'V', origin: 'solved', ref: path('system_v')),
-                             Input.new(name: 'Rated at', value: rated, unit: 'V', origin: 'lamp base, else 13.2 V')],
+                             Input.new(name: 'Rated at', value: rated, unit: 'V', origin: format('lamp base, else %.1f V', Volts::HEADLAMP_TEST))],
                     source: law.class.source, notes: notes)
       end
 

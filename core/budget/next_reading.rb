@@ -7,7 +7,15 @@ module Miser
       # @!attribute what [String] load, earns, volts
       # @!attribute share [Float] of the variance now
       # @!attribute sigma_after [Float] A, doubt left in what is kept once it is taken
-      Candidate = Struct.new(:what, :load_id, :name, :share, :sigma_after, :origin, :stage, keyword_init: true)
+      # @!attribute at [String] its place in the document
+      Candidate = Struct.new(:what, :load_id, :name, :share, :sigma_after, :origin, :at, keyword_init: true) do
+        # @param line [Line] the one in doubt
+        # @return [String]
+        def why(line)
+          format('Now %<origin>s. It is %<share>d %% of the doubt in “%<scenario>s”, and would bring ± %<now>.2f A down to ± %<after>.2f A.',
+                 origin: origin, share: (share * 100).round, scenario: line.scenario.name, now: line.keeps.sigma, after: sigma_after)
+        end
+      end
 
       # @param line [Line]
       # @return [Array<Candidate>] most worthwhile first; empty where nothing would help
@@ -27,11 +35,11 @@ module Miser
         case what
         when :earns
           name = line.circuit.assumed? ? 'charging output, with a clamp meter at two speeds' : 'another point of the charging output, near this speed'
-          Candidate.new(what: 'earns', name: name, origin: line.circuit.basis_words, stage: 'intake', **common)
+          Candidate.new(what: 'earns', name: name, origin: line.circuit.basis_words, at: "/circuits/#{line.circuit.id}/alternator/points", **common)
         when :volts
-          Candidate.new(what: 'volts', name: 'running volts at the battery', origin: 'assumed', stage: 'intake', **common)
+          Candidate.new(what: 'volts', name: 'running volts at the battery', origin: 'assumed', at: "/circuits/#{line.circuit.id}/regulator/volts", **common)
         else
-          Candidate.new(what: 'load', load_id: what.id, name: what.part_name || what.name, origin: what.load.anchor.origin.label, stage: 'readings', **common)
+          Candidate.new(what: 'load', load_id: what.id, name: what.part_name || what.name, origin: what.load.anchor.origin.label, at: "/loads/#{what.id}", **common)
         end
       end
       private_class_method :candidate

@@ -54,7 +54,7 @@ module Miser
         Step.new(rpm: rpm, expect_a: expect, switch_on: chosen.map { |e, _| e.name }, demand_a: demand, enough: enough, taken: taken?(rpm), words: words(goal, demand, enough))
       end
 
-      def taken?(rpm) = (@circuit.document.dig('alternator', 'points') || []).any? { |p| p['rpm'] && p['amps'] && (p['rpm'] - rpm).abs <= ALIKE * rpm }
+      def taken?(rpm) = @circuit.points.any? { |p| (p['rpm'] - rpm).abs <= ALIKE * rpm }
 
       def words(goal, demand, enough)
         return 'What it earns is not known yet: switch everything on.' if goal.nil?

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../job/document'
 require_relative '../job/roles'
 
 module Miser
@@ -17,8 +18,8 @@ module Miser
         @id = document['id']
         @name = document['name']
         @engine = document['engine']
-        @duties = document['duties'] || {}
-        @overrides = document['overrides'] || {}
+        @duties = Job::Document.part(document, 'duties')
+        @overrides = Job::Document.part(document, 'overrides')
         @rpm = running? ? speed(machine) : 0.0
         @reason = "#{SPEED_WORDS.fetch(document['speed'], 'engine speed')} is not entered" unless @rpm
       end

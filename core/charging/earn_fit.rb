@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../errors'
 require_relative 'earn_curve'
 
 module Miser
@@ -14,16 +15,16 @@ module Miser
       # @param v_ref [Float] V at which n0 is stated
       # @param amps_sigma [Proc] A -> standard uncertainty of a reading, A
       # @return [EarnCurve]
-      # @raise [ArgumentError] saying what more is needed
+      # @raise [OneSpeed, FallingOutput]
       def from_points(points, v_ref:, amps_sigma:, **options)
         speeds = points.map { |n, v, _| (v / (v_ref * n.to_f))**2 }
-        raise ArgumentError, 'at least two measured points at different engine speeds are needed' if distinct(speeds) < 2
+        raise OneSpeed if distinct(speeds) < 2
 
         rows = points.zip(speeds).map do |(_, _, amps), x|
           [x, amps**2, 1.0 / ((2 * [amps, 0.05].max * [amps_sigma.call(amps), 1e-6].max)**2)]
         end
         a, slope, covariance = line(rows)
-        raise ArgumentError, 'the measured amps do not rise with engine speed as an alternator’s do: check the points' unless a.positive? && slope.negative?
+        raise FallingOutput unless a.positive? && slope.negative?
 
         EarnCurve.new(a: a, b: -slope, v_ref: v_ref, covariance: [covariance[0], -covariance[1], covariance[2]], basis: :points, **options)
       end
@@ -34,9 +35,9 @@ module Miser
       # @param watts_sigma [Float] relative
       # @param cut_in_sigma [Float] relative
       # @return [EarnCurve]
-      # @raise [ArgumentError]
+      # @raise [LateCutIn]
       def from_rating(watts:, rpm:, volts:, cut_in:, watts_sigma:, cut_in_sigma:, basis: :rating, **options)
-        raise ArgumentError, "cut-in speed (#{cut_in.round} rpm) must lie below the rated speed (#{rpm.round} rpm)" unless cut_in < rpm
+        raise LateCutIn.new(cut_in: cut_in, rpm: rpm) unless cut_in < rpm
 
         cut_in = cut_in.to_f
         at = lambda do |w, n0|

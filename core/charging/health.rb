@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require_relative '../volts'
+require_relative 'battery'
+
 module Miser
   module Charging
     # System volts of a battery machine, judged: at rest, at idle, at cruise.
@@ -8,11 +11,10 @@ module Miser
       # @!attribute verdict [String] healthy, unhealthy, watch
       Call = Struct.new(:verdict, :text, keyword_init: true)
 
-      HALF_V = 12.2
-      FLAT_V = 11.8
-      FULL_V = 12.8
-      OVER_V = 14.8
-      HOLDS_V = 13.5
+      FLAT_V, HALF_V, FULL_V = Battery::REST.map(&:last)
+      HOLDS_V = Volts::RUNNING
+      # Days to flat under which a key-off draw is unhealthy, and under which it wants watching: assumption.
+      DAYS = { 14 => 'unhealthy', 45 => 'watch' }.freeze
       # Idling, the battery should at least not be the one that feeds.
       LIFT_V = 0.2
 
@@ -29,10 +31,10 @@ module Miser
       end
 
       # @param volts [Float] idling, usual lights on
-      # @param rest_v [Float, nil]
+      # @param over [Float] V, the highest healthy @param rest_v [Float, nil]
       # @return [Call]
-      def idle(volts, rest_v = nil)
-        if volts > OVER_V then call('unhealthy', '%.2f V idling: over %.1f V the regulator is at fault.', volts, OVER_V)
+      def idle(volts, over, rest_v = nil)
+        if volts > over then call('unhealthy', '%.2f V idling: over %.1f V the regulator is at fault.', volts, over)
         elsif volts >= HOLDS_V then call('healthy', '%.2f V idling: it charges even here.', volts)
         elsif volts >= (rest_v || (HALF_V + 0.4)) + LIFT_V then call('healthy', '%.2f V idling: above the battery, so it charges a little.', volts)
         else call('watch', '%.2f V idling: the battery feeds. On many machines usual; the budget says how much.', volts)
@@ -40,10 +42,10 @@ module Miser
       end
 
       # @param volts [Float] at cruise, light load
-      # @param low [Float] V, the lowest healthy
+      # @param low [Float] V, the lowest healthy @param over [Float] V, the highest
       # @return [Call]
-      def cruise(volts, low)
-        if volts > OVER_V then call('unhealthy', '%.2f V at cruise: over %.1f V. Regulator or its earth.', volts, OVER_V)
+      def cruise(volts, low, over)
+        if volts > over then call('unhealthy', '%.2f V at cruise: over %.1f V. Regulator or its earth.', volts, over)
         elsif volts < low then call('unhealthy', '%.2f V at cruise: under %.1f V with a light load is a charging fault, not a budget.', volts, low)
         elsif volts < HOLDS_V then call('watch', '%.2f V at cruise: low. Check plugs and earths for drop.', volts)
         else call('healthy', '%.2f V at cruise: healthy.', volts)
@@ -60,7 +62,7 @@ module Miser
         return Call.new(verdict: 'healthy', text: 'Nothing is drawn with the key out.') unless days
 
         words = format('%<ma>.0f mA: %<days>s until it will not crank.', ma: amps * 1000, days: days < 2 ? format('%.0f hours', days * 24) : format('%.0f days', days))
-        verdict = { 14 => 'unhealthy', 45 => 'watch' }.find { |limit, _| days < limit }&.last || 'healthy'
+        verdict = DAYS.find { |limit, _| days < limit }&.last || 'healthy'
         Call.new(verdict: verdict, text: words)
       end
 

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-require_relative 'wire'
+require_relative '../volts'
+require_relative 'conductor'
 
 module Miser
   module Draw
@@ -11,7 +12,6 @@ module Miser
       # @!attribute level [String] impossible, doubtful
       Finding = Struct.new(:level, :text, keyword_init: true)
 
-      VOLTS = 12.5
       # lm/W: over the first not credible in a lamp, over the second beyond what white
       # light from LEDs can give in theory (from memory).
       CREDIBLE = 200.0
@@ -27,23 +27,23 @@ module Miser
         @lumens = document['lumens']
         @fuse_a = document['fuse_a']
         @wire_mm2 = document['wire_mm2']
-        @connector = Wire::CONNECTORS[document['connector']]
+        @connector = Conductor::CONNECTORS[document['connector']]
       end
 
       # @return [Float, nil] A at bench volts if the watts were true
-      def amps = watts && (watts / VOLTS)
+      def amps = watts && (watts / Volts::BENCH)
 
       # What it came with and the most that can carry.
       # @return [Array<Array(String, Float)>] words and A
       def limits
         @limits ||= [fuse_a && ["its #{number(fuse_a)} A fuse", fuse_a],
-                     wire_mm2 && Wire.fuse_ceiling(wire_mm2)&.then { |a| [format('its %.1f mm² wire', wire_mm2), a] },
+                     wire_mm2 && Conductor.fuse_ceiling(wire_mm2)&.then { |a| [format('its %.1f mm² wire', wire_mm2), a] },
                      connector && ["its #{connector[0]}", connector[1]]].compact
       end
 
       # The most it can really take, by what it was shipped with.
       # @return [Float, nil] W
-      def ceiling_w = limits.map(&:last).min&.*(VOLTS)
+      def ceiling_w = limits.map(&:last).min&.*(Volts::BENCH)
 
       # @return [Array<Finding>]
       def findings = [*feeds, *light, fuse_over_wire].compact
@@ -77,9 +77,9 @@ module Miser
 
         limits.filter_map do |words, limit|
           if amps > limit
-            Finding.new(level: 'impossible', text: format('%s W at %.1f V is %.1f A, more than %s carries (%s A): one of the two is wrong.', number(watts), VOLTS, amps, words, number(limit)))
+            Finding.new(level: 'impossible', text: format('%s W at %.1f V is %.1f A, more than %s carries (%s A): one of the two is wrong.', number(watts), Volts::BENCH, amps, words, number(limit)))
           elsif amps > limit * FUSE_LOAD
-            Finding.new(level: 'doubtful', text: format('%s W at %.1f V is %.1f A: %s (%s A) leaves no margin.', number(watts), VOLTS, amps, words, number(limit)))
+            Finding.new(level: 'doubtful', text: format('%s W at %.1f V is %.1f A: %s (%s A) leaves no margin.', number(watts), Volts::BENCH, amps, words, number(limit)))
           end
         end
       end
@@ -95,7 +95,7 @@ module Miser
       end
 
       def fuse_over_wire
-        ceiling = wire_mm2 && Wire.fuse_ceiling(wire_mm2)
+        ceiling = wire_mm2 && Conductor.fuse_ceiling(wire_mm2)
         return unless fuse_a && wire_mm2
         return Finding.new(level: 'doubtful', text: 'Its wire is thinner than any fused lamp lead should be.') unless ceiling
 

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../volts'
+
 module Miser
   module Draw
     # Which lead, jack and range of the meter, before anything is touched: expected
@@ -7,7 +9,6 @@ module Miser
     module Jack
       FUSE_A = 10.0
       MARGIN = 1.5
-      BENCH_V = 12.5
       # A cold filament's first milliseconds: about ten times, common practice.
       INRUSH = 10.0
 
@@ -26,7 +27,7 @@ module Miser
       # @param load [Load]
       # @return [Plan]
       def plan(load)
-        amps = load.known? ? load.law.current([BENCH_V, load.law.min_v].max) : nil
+        amps = load.known? ? load.law.current([Volts::BENCH, load.law.min_v].max) : nil
         return clamp(amps) if amps && amps * MARGIN > FUSE_A
 
         Plan.new(amps: amps, range_a: FUSE_A, words: amps ? series_words(load, amps) : 'Draw unknown: start in the 10 A jack, never the milliamp jack.',
@@ -37,7 +38,7 @@ module Miser
       def words(load) = plan(load).words
 
       def series_words(load, amps)
-        words = format('Expect about %.1f A at %.1f V: 10 A jack.', amps, BENCH_V)
+        words = format('Expect about %.1f A at %.1f V: 10 A jack.', amps, Volts::BENCH)
         load.filament? && load.document['group'] == 'lamp' ? format('%s At switching on about %.0f A for milliseconds, which no meter shows.', words, amps * INRUSH) : words
       end
 
@@ -48,7 +49,7 @@ module Miser
       end
 
       def clamp(amps)
-        Plan.new(amps: amps, range_a: nil, words: format('Expect about %.1f A at %.1f V: over the 10 A jack: use a clamp meter.', amps, BENCH_V),
+        Plan.new(amps: amps, range_a: nil, words: format('Expect about %.1f A at %.1f V: over the 10 A jack: use a clamp meter.', amps, Volts::BENCH),
                  steps: ['Clamp meter on DC amps, zeroed, round the feed wire alone; no lead in series.', 'Lamp on the machine, battery charged.', 'Type what it shows.'])
       end
     end

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../errors'
+
 module Miser
   module Draw
     # Lamp bases with the rated watts and light of their filaments.
@@ -51,9 +53,9 @@ module Miser
       BY_KEY = TABLE.to_h { |b| [b.key, b] }.freeze
 
       # @return [LampBase]
-      # @raise [ArgumentError] naming the bases there are
+      # @raise [UnknownName] naming the bases there are
       def self.named(key)
-        BY_KEY.fetch(key) { raise ArgumentError, "unknown bulb base #{key.inspect}; known: #{BY_KEY.keys.join(', ')}" }
+        BY_KEY.fetch(key) { raise UnknownName.new(what: 'bulb base', given: key, known: BY_KEY.keys) }
       end
 
       # @param name [String, nil] filament's name; the only one where there is one

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../errors'
+
 module Miser
   module Draw
     # How a load's current follows its voltage. Each law declares itself in its
@@ -11,25 +13,27 @@ module Miser
       REGISTRY = {} # rubocop:disable Style/MutableConstant -- filled by the laws as they load
 
       class << self
-        attr_reader :key, :exponent, :label, :used_for, :source
+        attr_reader :key, :exponent, :label, :used_for, :source, :drifts
 
         # Declares a law.
         # @param key [String] name in job files
         # @param exponent [Float, nil] of I ∝ V^exponent; nil where it is no power law
-        def declare(key, label:, used_for:, source:, exponent: nil)
+        # @param drifts [Boolean] whether its draw goes on falling for minutes as it warms
+        def declare(key, label:, used_for:, source:, exponent: nil, drifts: true)
           @key = key
           @label = label
           @used_for = used_for
           @source = source
           @exponent = exponent
+          @drifts = drifts
           REGISTRY[key] = self
         end
 
         # @param key [String]
         # @return [Class] the law
-        # @raise [ArgumentError] naming the laws there are
+        # @raise [UnknownName] naming the laws there are
         def named(key)
-          REGISTRY.fetch(key) { raise ArgumentError, "unknown draw law #{key.inspect}; known: #{REGISTRY.keys.join(', ')}" }
+          REGISTRY.fetch(key) { raise UnknownName.new(what: 'draw law', given: key, known: REGISTRY.keys) }
         end
       end
 

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../figure'
+require_relative '../volts'
 require_relative 'laws'
 require_relative 'origin'
 require_relative 'lamp_base'
@@ -43,6 +44,9 @@ module Miser
 
       def filament? = law_key == 'filament'
 
+      # @return [Boolean] whether it drifts as it warms
+      def drifts? = Law.named(law_key).drifts
+
       # @return [Float] A, all of the count together
       def amps(volts) = count * law.current(volts)
 
@@ -68,13 +72,13 @@ module Miser
       end
 
       # @return [Claim] what its seller says of it
-      def claim = @claim ||= Claim.new({ 'watts' => advertised_w }.merge(document['claim'] || {}))
+      def claim = @claim ||= Claim.new({ 'watts' => advertised_w }.merge(document.fetch('claim', {})))
 
       # @return [Array(Float, Float), nil] W believed of the claim, lowest and highest
       def claimed_w = claim.range_w(@settings)
 
       # Volts at which its light is rated.
-      def light_v = rated_filament&.test_v || 13.2
+      def light_v = rated_filament&.test_v || Volts::HEADLAMP_TEST
 
       # @return [Figure] amps at those volts
       def figure(volts)
@@ -127,20 +131,22 @@ module Miser
         end
       end
 
-      def advertised_w = (document['figures'] || []).find { |f| f['origin'] == 'advertised' }&.then { |f| f['watts'] || (f['amps'] && (f['amps'] * (f['volts'] || 12.0))) }
+      def advertised_w = stated.find { |f| f['origin'] == 'advertised' }&.then { |f| f['watts'] || (f['amps'] && (f['amps'] * (f['volts'] || Volts::NOMINAL))) }
+
+      def stated = document.fetch('figures', [])
 
       def figure_anchors
-        stated = document['figures'] || []
-        stated += [{ 'origin' => 'advertised', 'watts' => claim.watts }] if document.dig('claim', 'watts') && stated.none? { |f| f['origin'] == 'advertised' }
-        stated.filter_map do |f|
-          volts = f['volts'] || 12.0
+        figures = stated
+        figures += [{ 'origin' => 'advertised', 'watts' => claim.watts }] if document.dig('claim', 'watts') && figures.none? { |f| f['origin'] == 'advertised' }
+        figures.filter_map do |f|
+          volts = f['volts'] || Volts::NOMINAL
           amps = f['amps'] || (f['watts'] && (f['watts'] / volts))
           amps && declared(Origin.named(f['origin']), amps, volts)
         end
       end
 
       def base_anchor
-        rated_w && declared(Origin.named('nominal'), rated_w / 12.0, 12.0)
+        rated_w && declared(Origin.named('nominal'), rated_w / Volts::NOMINAL, Volts::NOMINAL)
       end
 
       def declared(origin, amps, volts)

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../errors'
+
 module Miser
   module Draw
     # Where a draw comes from, best first. Figures of different origin are never mixed.
@@ -25,7 +27,7 @@ module Miser
       BY_KEY = TABLE.to_h { |o| [o.key, o] }.freeze
 
       def self.named(key)
-        BY_KEY.fetch(key) { raise ArgumentError, "unknown origin #{key.inspect}; known: #{BY_KEY.keys.join(', ')}" }
+        BY_KEY.fetch(key) { raise UnknownName.new(what: 'origin', given: key, known: BY_KEY.keys) }
       end
 
       def measured? = rank < 2

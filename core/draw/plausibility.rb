@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../volts'
 require_relative 'filament'
 require_relative 'suspect'
 
@@ -8,7 +9,6 @@ module Miser
     # Places a reading in the window its lamp's rating leads one to expect; outside
     # it, ranks the reasons there may be and suspects slips of unit aloud.
     class Plausibility
-      NOMINAL_V = 12.0
       SLIPS = %w[milliamps watts amps_as_milliamps].freeze
       # No lamp draws so much; said even where no rating is known.
       ABSURD_A = 40.0
@@ -48,7 +48,7 @@ module Miser
         @verdict = SLIPS.include?(suspects.first&.first&.key) ? :slip : :outside
       end
 
-      def takes(watts) = @filament ? Filament.new(volts: NOMINAL_V, amps: watts / NOMINAL_V).current(@volts) : watts / @volts
+      def takes(watts) = @filament ? Filament.new(volts: Volts::NOMINAL, amps: watts / Volts::NOMINAL).current(@volts) : watts / @volts
 
       def absurd
         return unless @amps > ABSURD_A

@@ -95,7 +95,7 @@ module Miser
       private
 
       def samples
-        (document['samples'] || []).filter_map { |s| [s['t_s'], s['amps']] if s['t_s'] && s['amps'] }
+        document.fetch('samples', []).filter_map { |s| [s['t_s'], s['amps']] if s['t_s'] && s['amps'] }
       end
 
       def origin_key
@@ -123,7 +123,7 @@ module Miser
         return unless second && second['amps'] && second['volts'] && amps && document['volts']
 
         @law_test = TwoVoltageTest.new([volts, amps], [second['volts'], second['amps']])
-      rescue ArgumentError => e
+      rescue DomainError => e
         @problem = e.message
       end
 

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../errors'
 require_relative 'laws'
 
 module Miser
@@ -8,7 +9,9 @@ module Miser
     class TwoVoltageTest
       # What the exponent is for each law, and how far copies of it stray.
       SPREAD = 0.12
-      EXPECTED = { 'filament' => 0.55, 'driver' => -1.0, 'regulated' => 0.0, 'heater' => 1.0 }.freeze
+      EXPECTED = %w[filament driver regulated heater].to_h { |key| [key, Law.named(key).exponent] }.freeze
+      # V apart, at the least, or the meter's own error is all that is seen.
+      LEAST_V = 0.3
 
       attr_reader :exponent, :sigma, :law, :confidence, :forward_v
 
@@ -16,17 +19,24 @@ module Miser
       # @param second [Array(Float, Float)] volts, amps
       # @param amps_sigma [Float] relative standard uncertainty of either reading's amps
       # @param volts_sigma [Float] standard uncertainty of either voltage, V
-      # @raise [ArgumentError] where the two points can't tell a law
+      # @raise [NothingDrawn, VoltagesTooClose] where the two points can't tell a law
       def initialize(first, second, amps_sigma: 0.005, volts_sigma: 0.02)
         (v1, i1), (v2, i2) = [first.map(&:to_f), second.map(&:to_f)].sort
-        raise ArgumentError, 'volts and amps must be above 0 in both readings' unless [v1, v2, i1, i2].all?(&:positive?)
-        raise ArgumentError, "the two voltages must differ by 0.3 V or more, got #{v1} and #{v2}" if v2 - v1 < 0.3
+        raise NothingDrawn unless [v1, v2, i1, i2].all?(&:positive?)
+        raise VoltagesTooClose.new(low: v1, high: v2, least: LEAST_V) if v2 - v1 < LEAST_V
 
         span = Math.log(v2 / v1)
         @exponent = Math.log(i2 / i1) / span
         volts_rel = Math.hypot(volts_sigma / v1, volts_sigma / v2)
         @sigma = Math.sqrt((2 * (amps_sigma**2)) + ((@exponent * volts_rel)**2)) / span
         name_law(v1, i1, v2, i2)
+      end
+
+      # What the law named means at running volts.
+      # @param amps [Float] at the bench @param at [Float] V @param load [Load] following that law
+      # @return [String]
+      def sentence(amps, at, load)
+        format('%<law>s. At %<volts>.1f V it will draw %<amps>.2f A, not %<bench>.2f.', law: Law.named(law).label, volts: at, amps: load.amps(at), bench: amps)
       end
 
       private

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../assumptions'
+require_relative '../job/document'
 require_relative '../draw/driver'
 require_relative '../figure'
 require_relative 'fit_rules'
@@ -10,7 +11,8 @@ module Miser
     # The parts thought of for one headlamp, each school beside the others.
     class Candidates
       # @!attribute verdict [String] fits, work, no, unknown @!attribute findings [Array]
-      # @!attribute cents [Integer, nil] with its extra parts; nil where its price is not known
+      # @!attribute cents [Integer, nil] with its extra parts; nil where a price is not known
+      # @!attribute minutes [Float, nil]
       # @!attribute amps [Float, nil] at running volts @!attribute amps_figure [Figure] the same, with its working @!attribute loose [String] risk of working loose
       Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :minutes, :cents, :extra_parts, :marks, :loose, :pattern, :reasons, :document, keyword_init: true) do
         def amps = amps_figure.value
@@ -23,8 +25,8 @@ module Miser
       SCHOOLS = { 'unit' => 0, 'projector' => 1, 'bulb' => 2 }.freeze
       LABELS = { 'bulb' => 'bulb in the old reflector', 'unit' => 'whole unit', 'projector' => 'projector unit' }.freeze
       PATTERNS = { 'bulb' => 'often poor: the reflector was ground for a filament', 'unit' => 'its own optics', 'projector' => 'clean cut-off' }.freeze
-      # Minutes for the job itself: common practice.
-      MINUTES = { 'bulb' => 15.0, 'unit' => 30.0, 'projector' => 45.0 }.freeze
+      # Sizes drawn where nobody measured them, as ghosts: nominal, common practice.
+      GHOSTS = { 'hole_m' => 0.0375, 'body_m' => 0.036, 'tip_m' => 0.006 }.freeze
       ORDER = { 'fits' => 0, 'work' => 1, 'unknown' => 2, 'no' => 3 }.freeze
 
       # Findings: what needs a hand or a decision first.
@@ -35,16 +37,21 @@ module Miser
       # @param feed [String] what feeds the lamp after the change: dc, ac, bus
       # @param settings [Assumptions] @param units [String] metric or us
       # @param patterns [Hash{String=>String}] what its photometry foretells, by part
-      def initialize(entered, machine, volts, feed: 'dc', settings: Assumptions.new, units: 'metric', patterns: {})
-        @housing = (entered['housing'] || {}).merge('year' => machine['year']).compact
-        @parts = entered['candidates'] || []
+      # @param catalogue [Parts::Catalogue] what the work costs
+      def initialize(entered, machine, volts, feed: 'dc', settings: Assumptions.new, units: 'metric', patterns: {}, catalogue: Parts::Catalogue::NONE)
+        @housing = Job::Document.part(entered, 'housing').merge('year' => machine['year']).compact
+        @parts = Job::Document.rows(entered, 'candidates')
         @winter = machine['kind'] == 'snowmobile'
         @volts = volts
         @feed = feed
         @settings = settings
         @units = units
         @patterns = patterns
+        @catalogue = catalogue
       end
+
+      # @return [Boolean] whether it is ridden in snow, by its kind
+      def winter? = @winter
 
       # @return [Array<Judged>] the recommended first
       def all = @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(j.verdict), SCHOOLS.fetch(j.kind), j.cents || Float::INFINITY] }
@@ -55,12 +62,12 @@ module Miser
       private
 
       def judge(part)
-        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter, feed: @feed, settings: @settings, units: @units)).sort_by.with_index { |f, i| [FIRST.fetch(f.verdict), i] }
+        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter, feed: @feed, settings: @settings, units: @units, catalogue: @catalogue)).sort_by.with_index { |f, i| [FIRST.fetch(f.verdict), i] }
         # Marks are a matter of law and hold nobody back from measuring.
         verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
         extra = findings.filter_map(&:part)
         Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps_figure: running_amps(part), lumens: part['lumens'],
-                   minutes: MINUTES.fetch(part['kind']) + findings.sum { |f| f.minutes.to_f }, cents: part['price_cents'] && (part['price_cents'] + extra.sum { |p| p[:cents] }), extra_parts: extra,
+                   minutes: Parts::Catalogue.total([@catalogue.minutes("headlight.#{part['kind']}"), *findings.map(&:minutes)]), cents: Parts::Catalogue.total([part['price_cents']&.to_i, Parts::Catalogue.cents(extra)]), extra_parts: extra,
                    marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings),
                    document: { 'amps_v' => @settings[:stated_v] }.merge(part))
       end

@@ -3,6 +3,7 @@
 require_relative '../assumptions'
 require_relative '../figure'
 require_relative '../length'
+require_relative '../parts/catalogue'
 
 module Miser
   module Headlight
@@ -10,8 +11,8 @@ module Miser
     # takes for granted, what it finds. A missing measurement is never a silent pass.
     class FitRule
       # @!attribute verdict [String] fits, work, no, unknown
-      # @!attribute text [String] @!attribute minutes [Float] it adds
-      # @!attribute part [Hash, nil] name and cents of what it pulls into the order
+      # @!attribute text [String] @!attribute minutes [Float, nil] it adds; nil where nobody keeps the figure
+      # @!attribute part [Parts::Catalogue::Item, nil] what it pulls into the order
       # @!attribute caution [String, nil]
       # @!attribute spare [Figure, nil] m to spare, below nothing it clashes; nil where the rule measures no length
       Finding = Struct.new(:rule, :label, :verdict, :text, :minutes, :part, :caution, :spare, keyword_init: true) do
@@ -21,8 +22,8 @@ module Miser
 
       # Housing and part as measured, in one place for the rules to read.
       # @!attribute settings [Assumptions] @!attribute units [String] metric or us, for what is said
-      # @!attribute feed [String] what feeds the lamp: dc, ac, bus
-      Pair = Struct.new(:housing, :part, :winter, :feed, :settings, :units, keyword_init: true) do
+      # @!attribute feed [String] what feeds the lamp: dc, ac, bus @!attribute catalogue [Parts::Catalogue]
+      Pair = Struct.new(:housing, :part, :winter, :feed, :settings, :units, :catalogue, keyword_init: true) do
         def h(key) = housing[key]
         def p(key) = part[key]
         def a(key) = settings[key]
@@ -54,7 +55,7 @@ module Miser
         return finding(verdict: 'unknown', text: "measure #{missing.join(' and ')}") if missing.any?
 
         found = @judge.call(pair)
-        finding(**found.except(:clearance, :inputs), spare: found[:clearance] && spare(pair, found[:clearance], found[:inputs] || []))
+        finding(**found.except(:clearance, :inputs, :task, :part), minutes: found[:task] ? pair.catalogue.minutes(found[:task]) : 0.0, part: found[:part] && pair.catalogue.item(found[:part]), spare: found[:clearance] && spare(pair, found[:clearance], found.fetch(:inputs, [])))
       end
 
       private

@@ -24,7 +24,7 @@ module Miser
         return { verdict: 'unknown', text: 'AC feeds this lamp: ask the maker whether the part takes AC' } unless supply
         return { verdict: 'fits', text: 'takes the AC that feeds it' } unless supply == 'dc'
 
-        { verdict: 'work', text: 'needs DC, and AC feeds this lamp: a rectifier-regulator with smoothing', minutes: 30.0, part: { name: 'Rectifier-regulator with smoothing', cents: 6900 },
+        { verdict: 'work', text: 'needs DC, and AC feeds this lamp: a rectifier-regulator with smoothing', task: 'fit.feed_ac', part: 'rectifier',
           caution: 'The filament lamps may be all that holds the coil’s volts: fit the regulator first.' }
       end
 
@@ -41,7 +41,7 @@ module Miser
           next { verdict: 'fits', text: 'clears', clearance: spare } if spare >= 0
           next { verdict: 'no', text: "#{x.say(spare)} too small; more than #{x.say(x.a('fit_open_m'))} is not opened", clearance: spare } if -spare > x.a('fit_open_m')
 
-          { verdict: 'work', text: "open the hole by #{x.say(spare)}", minutes: 20.0, caution: 'Eye protection; keep filings out of the reflector.', clearance: spare }
+          { verdict: 'work', text: "open the hole by #{x.say(spare)}", task: 'fit.hole', caution: 'Eye protection; keep filings out of the reflector.', clearance: spare }
         end,
         rule('tab', 'Tabs against retaining ring', BULB, { 'housing/ring_gap_m' => 'the ring’s gap', 'part/tab_m' => 'the tab’s thickness' }, assumes: %w[fit_thin_m],
                                                                                                                                               formula: 'gap of the ring − tab') do |x|
@@ -49,7 +49,7 @@ module Miser
           next { verdict: 'fits', text: 'sits under the ring', clearance: spare } if spare >= 0
           next { verdict: 'no', text: "tabs #{x.say(spare)} too thick for the ring", clearance: spare } if -spare > x.a('fit_thin_m')
 
-          { verdict: 'work', text: "thin the tabs by #{x.say(spare)}", minutes: 15.0, clearance: spare }
+          { verdict: 'work', text: "thin the tabs by #{x.say(spare)}", task: 'fit.tab', clearance: spare }
         end,
         rule('depth', 'Depth of the bucket', ALL, { 'housing/depth_m' => 'the bucket’s depth behind the plane', 'part/behind_m' => 'the length behind the plane' },
              assumes: %w[fit_plug_m fit_angle_m], formula: 'depth − length behind − room for the plug') do |x|
@@ -57,7 +57,7 @@ module Miser
           next { verdict: 'fits', text: 'plug and bend have room', clearance: spare } if spare >= 0
           next { verdict: 'no', text: "#{x.say(spare)} too long for the bucket", clearance: spare } if -spare > x.a('fit_angle_m')
 
-          { verdict: 'work', text: "#{x.say(spare)} short: a right-angle plug", minutes: 10.0, part: { name: 'Right-angle lamp plug', cents: 680 }, clearance: spare }
+          { verdict: 'work', text: "#{x.say(spare)} short: a right-angle plug", task: 'fit.depth', part: 'angle_plug', clearance: spare }
         end,
         rule('before', 'Room before the plane', BULB, { 'housing/before_room_m' => 'from the plane to shade or lens', 'part/before_m' => 'the length before the plane' },
              assumes: %w[fit_tip_m], formula: 'room − length before − room before the tip') do |x|
@@ -67,7 +67,7 @@ module Miser
           spare = less(x.h('boot_m'), x.p('body_m'))
           next { verdict: 'fits', text: 'the boot closes round it', clearance: spare } if spare >= 0
 
-          { verdict: 'work', text: "the boot is #{x.say(spare)} too tight: cut it, or another", minutes: 10.0, part: { name: 'Lamp boot, wide', cents: 890 },
+          { verdict: 'work', text: "the boot is #{x.say(spare)} too tight: cut it, or another", task: 'fit.boot', part: 'wide_boot',
             caution: 'A boot that does not close lets water in.', clearance: spare }
         end,
         rule('driver', 'Driver box', ALL, { 'part/driver_m' => 'the driver box (0 without)', 'housing/driver_room_m' => 'room for a driver box' }, formula: 'room − driver box') do |x|
@@ -82,12 +82,12 @@ module Miser
         rule('connector', 'Connector', ALL, { 'housing/connector' => 'the machine’s connector', 'part/connector' => 'the part’s connector' }) do |x|
           next { verdict: 'fits', text: 'plugs in' } if x.h('connector') == x.p('connector')
 
-          { verdict: 'work', text: 'another plug: an adapter harness', minutes: 5.0, part: { name: 'Adapter harness, headlamp', cents: 1190 } }
+          { verdict: 'work', text: 'another plug: an adapter harness', task: 'fit.connector', part: 'lamp_adapter' }
         end,
         rule('polarity', 'Polarity', ALL, { 'housing/polarity' => 'which contact is earth on the machine', 'part/polarity' => 'which contact the part wants for earth' }) do |x|
           next { verdict: 'fits', text: 'earth where the part wants it' } if x.p('polarity') == 'either' || x.h('polarity') == x.p('polarity')
 
-          { verdict: 'work', text: 'swap two contacts in the plug', minutes: 10.0, caution: 'Prove each contact with the meter first.' }
+          { verdict: 'work', text: 'swap two contacts in the plug', task: 'fit.polarity', caution: 'Prove each contact with the meter first.' }
         end,
         rule('lead', 'Reach of the lead', ALL, { 'housing/reach_m' => 'from lamp to plug', 'part/lead_m' => 'the part’s lead (0 with none)' }, formula: 'lead − way to the plug') do |x|
           next { verdict: 'fits', text: 'the plug sits on the lamp' } if x.p('lead_m').zero?
@@ -95,19 +95,19 @@ module Miser
           spare = less(x.p('lead_m'), x.h('reach_m'))
           next { verdict: 'fits', text: 'the lead reaches', clearance: spare } if spare >= 0
 
-          { verdict: 'work', text: "#{x.say(spare)} short: an extension", minutes: 10.0, part: { name: 'Extension lead, headlamp', cents: 740 }, clearance: spare }
+          { verdict: 'work', text: "#{x.say(spare)} short: an extension", task: 'fit.lead', part: 'lamp_extension', clearance: spare }
         end,
         rule('weight', 'Weight', BULB, { 'part/weight_kg' => 'its weight', 'housing/retention' => 'what holds it' }, assumes: %w[fit_clip_kg]) do |x|
           next { verdict: 'fits', text: 'a ring or screws hold it' } unless x.h('retention') == 'clip'
           next { verdict: 'fits', text: 'light enough for the spring clip' } if x.p('weight_kg') <= x.a('fit_clip_kg')
 
-          { verdict: 'work', text: 'heavy for a spring clip: tie the lead, look again after the first ride', minutes: 5.0 }
+          { verdict: 'work', text: 'heavy for a spring clip: tie the lead, look again after the first ride', task: 'fit.weight' }
         end,
         rule('retention', 'Held in place', BULB, { 'housing/retention' => 'what holds it' }) do |x|
           next { verdict: 'fits', text: 'held by ring or screws' } if %w[ring screws].include?(x.h('retention'))
           next { verdict: 'fits', text: 'held by its clip' } if x.h('retention') == 'clip'
 
-          { verdict: 'work', text: 'held by friction alone: it will work loose', minutes: 5.0, caution: 'Look again after the first rides: retrofit bulbs are found rattling in the reflector.' }
+          { verdict: 'work', text: 'held by friction alone: it will work loose', task: 'fit.retention', caution: 'Look again after the first rides: retrofit bulbs are found rattling in the reflector.' }
         end,
         rule('emitter', 'Where the light comes from', BULB, { 'part/emitter_m' => 'from reference plane to chip' }, assumes: %w[fit_emitter_m],
                                                                                                                     formula: 'most it may be off − |plane to chip − plane to filament|') do |x|
@@ -125,7 +125,7 @@ module Miser
              assumes: %w[fit_clock_deg]) do |x|
           off = ((x.p('clock_deg') % 180) - 90).abs
           next { verdict: 'fits', text: 'chips face left and right' } if off <= x.a('fit_clock_deg')
-          next { verdict: 'work', text: format('turn the collar by %.0f°', off), minutes: 5.0 } if x.p('collar_turns')
+          next { verdict: 'work', text: format('turn the collar by %.0f°', off), task: 'fit.clock' } if x.p('collar_turns')
 
           { verdict: 'no', text: format('chips stand %.0f° off and the collar does not turn', off) }
         end,
@@ -133,18 +133,18 @@ module Miser
           room(x, less(x.a('fit_plane_m'), x.p('plane_m')), fits: 'thin enough to pass for a filament', clash: 'too thick to pass for a filament')
         end,
         rule('mark', 'Mark uppermost', BULB, { 'part/mark_up' => 'whether its mark comes uppermost' }) do |x|
-          x.p('mark_up') ? { verdict: 'fits', text: 'its mark is uppermost' } : { verdict: 'work', text: 'turn it until its mark is uppermost', minutes: 3.0 }
+          x.p('mark_up') ? { verdict: 'fits', text: 'its mark is uppermost' } : { verdict: 'work', text: 'turn it until its mark is uppermost', task: 'fit.mark' }
         end,
         rule('size', 'Size against the ring', WHOLE, { 'housing/size' => 'the ring’s size', 'part/size' => 'the unit’s size' }) do |x|
           next { verdict: 'fits', text: "#{Caps::SIZES.fetch(x.p('size')).first} into its ring" } if x.h('size') == x.p('size')
           next { verdict: 'no', text: 'larger than the ring' } unless Caps::SIZES.fetch(x.h('size')).last > Caps::SIZES.fetch(x.p('size')).last
 
-          { verdict: 'work', text: 'smaller than the ring: an adapter ring', minutes: 15.0, part: { name: 'Adapter ring', cents: 2450 } }
+          { verdict: 'work', text: 'smaller than the ring: an adapter ring', task: 'fit.size', part: 'adapter_ring' }
         end,
         rule('year', 'Fitment by year', WHOLE, { 'housing/year' => 'the machine’s year', 'part/direct_from' => 'the first year it fits directly', 'part/direct_to' => 'the last' }) do |x|
           next { verdict: 'fits', text: 'made for this year' } if x.h('year').between?(x.p('direct_from'), x.p('direct_to'))
           if x.p('ring_from') && x.p('ring_to') && x.h('year').between?(x.p('ring_from'), x.p('ring_to'))
-            next { verdict: 'work', text: 'this year wants its mounting ring', minutes: 15.0, part: { name: 'Mounting ring for the year', cents: 2950 } }
+            next { verdict: 'work', text: 'this year wants its mounting ring', task: 'fit.year', part: 'year_ring' }
           end
 
           { verdict: 'no', text: 'not made for this year' }
@@ -155,27 +155,27 @@ module Miser
           next { verdict: 'fits', text: 'no year is said to want a harness' } unless from || to
           next { verdict: 'fits', text: 'this year wants no harness' } unless x.h('year').between?(from || -Float::INFINITY, to || Float::INFINITY)
 
-          { verdict: 'work', text: 'this year wants its adapter harness', minutes: 5.0, part: { name: 'Adapter harness for the year', cents: 1490 } }
+          { verdict: 'work', text: 'this year wants its adapter harness', task: 'fit.year_harness', part: 'year_harness' }
         end,
         rule('feed', 'What feeds it', ALL, {}) do |x|
           next feed_ac(x.p('supply')) if x.feed == 'ac'
           next { verdict: 'no', text: 'takes AC alone; a battery feeds this lamp' } if x.p('supply') == 'ac'
           next { verdict: 'fits', text: 'a battery feeds it' } unless x.feed == 'bus'
 
-          { verdict: 'work', text: 'a controller watches this lamp’s current: feed it through a plug-in isolating hub', minutes: 20.0, part: { name: 'Plug-in isolating hub, headlamp', cents: 4500 },
+          { verdict: 'work', text: 'a controller watches this lamp’s current: feed it through a plug-in isolating hub', task: 'fit.feed_bus', part: 'lamp_hub',
             caution: 'Never splice into its wires: fault codes, no start.' }
         end,
         rule('sealing', 'Sealed against water', ALL, { 'part/sealed' => 'whether it is sealed' }) do |x|
           next { verdict: 'fits', text: 'sealed' } if x.p('sealed')
-          next { verdict: 'work', text: 'not sealed: it stands behind the boot, grease the contacts', minutes: 3.0 } if x.p('kind') == 'bulb'
+          next { verdict: 'work', text: 'not sealed: it stands behind the boot, grease the contacts', task: 'fit.sealed_by_boot' } if x.p('kind') == 'bulb'
 
-          { verdict: 'work', text: 'not sealed: seal the seam, drain slot down', minutes: 10.0, caution: 'Water inside a unit fogs the lens and kills the driver.' }
+          { verdict: 'work', text: 'not sealed: seal the seam, drain slot down', task: 'fit.sealed_by_seam', caution: 'Water inside a unit fogs the lens and kills the driver.' }
         end,
         rule('heat', 'Snow and wet', ALL, { 'part/heated_lens' => 'whether its lens is heated' }) do |x|
           next { verdict: 'fits', text: 'its lens is heated' } if x.p('heated_lens')
           next { verdict: 'fits', text: 'not ridden in snow or wet, as entered; still, an LED does not dry the bucket' } unless x.winter || x.h('wet')
 
-          { verdict: 'work', text: 'an LED neither dries the bucket nor melts snow: heated lens, or keep a filament high beam; see that the drain is open', minutes: 0.0,
+          { verdict: 'work', text: 'an LED neither dries the bucket nor melts snow: heated lens, or keep a filament high beam; see that the drain is open',
             caution: 'The lens fogs and ices over: clear it by hand.' }
         end,
         rule('marks', 'Approval marks', ALL, {}) do |x|

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative 'document'
+
 module Miser
   module Job
     # The files a job's document speaks of but does not hold: photographs and photometry.
@@ -8,7 +10,7 @@ module Miser
 
       # @param document [Hash]
       # @return [Array<String>] their ids
-      def ids(document) = %w[photographs photometry].flat_map { |list| (document.dig('beam', list) || []).map { |row| row['id'] } }
+      def ids(document) = %w[photographs photometry].flat_map { |list| Document.rows(document['beam'], list).map { |row| row['id'] } }
 
       # Takes a photograph in; the one of the same beam and side goes.
       # @param row [Hash] id, beam, side and what it says of itself
@@ -23,15 +25,15 @@ module Miser
       # @return [Hash] document
       def photometry(document, row, part: nil)
         document = with(document, 'photometry') { |rows| rows + [row] }
-        return document.merge('beam' => document['beam'].merge('predicted' => (document['beam']['predicted'] || {}).merge('file' => row['id']))) unless part
+        return document.merge('beam' => document['beam'].merge('predicted' => Document.part(document['beam'], 'predicted').merge('file' => row['id']))) unless part
 
-        headlight = document['headlight'] || {}
-        document.merge('headlight' => headlight.merge('candidates' => (headlight['candidates'] || []).map { |c| c['id'] == part ? c.merge('photometry' => row['id']) : c }))
+        headlight = Document.part(document, 'headlight')
+        document.merge('headlight' => headlight.merge('candidates' => Document.rows(headlight, 'candidates').map { |c| c['id'] == part ? c.merge('photometry' => row['id']) : c }))
       end
 
       def with(document, list)
-        beam = document['beam'] || {}
-        document.merge('beam' => beam.merge(list => yield(beam[list] || [])))
+        beam = Document.part(document, 'beam')
+        document.merge('beam' => beam.merge(list => yield(Document.rows(beam, list))))
       end
       private_class_method :with
     end

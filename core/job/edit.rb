@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../errors'
+
 module Miser
   module Job
     # Small edits of a job document. Members of a list are addressed by their id,
@@ -11,20 +13,10 @@ module Miser
     #     { "op": "remove", "at": "/loads/l7" }
     #     { "op": "move",   "at": "/loads/l7", "before": "l3" }   (no before: to the end)
     class Edit
-      # An edit that cannot be made; names where.
-      class Impossible < StandardError
-        attr_reader :at
-
-        def initialize(at, message)
-          @at = at
-          super(message)
-        end
-      end
-
       # @param document [Hash] left as it is
       # @param edits [Array<Hash>]
       # @return [Hash] the edited copy
-      # @raise [Impossible]
+      # @raise [ImpossibleEdit]
       def self.apply(document, edits) = new(document).apply(edits)
 
       def initialize(document)
@@ -41,8 +33,12 @@ module Miser
 
       # Readings and choices go with their load.
       def follow_lost_loads
-        ids = @document['loads']&.to_h { |l| [l['id'], true] } or return
-        %w[readings choices].each { |list| @document[list]&.select! { |row| ids[row['load_id']] } }
+        loads, *followers = @document.values_at('loads', 'readings', 'choices')
+        # What is no list of rows is for the schema to refuse.
+        return unless [loads, *followers].compact.all? { |list| list.is_a?(Array) && list.all?(Hash) } && loads
+
+        ids = loads.to_h { |l| [l['id'], true] }
+        followers.compact.each { |list| list.select! { |row| ids[row['load_id']] } }
       end
 
       def one(edit)
@@ -59,6 +55,7 @@ module Miser
       end
 
       def set(steps, value)
+        fail_with('there is nothing here to set') if steps.empty?
         return parent(steps) { |hash, key| hash.delete(key) } if value.nil?
 
         *path, key = steps
@@ -107,6 +104,7 @@ module Miser
       end
 
       def parent(steps)
+        fail_with('there is nothing here to clear') if steps.empty?
         *path, key = steps
         holder = walk(path)
         fail_with('there is nothing here to clear') unless holder.is_a?(Hash)
@@ -125,7 +123,7 @@ module Miser
         end
       end
 
-      def fail_with(message) = raise(Impossible.new(@at, message))
+      def fail_with(message) = raise(ImpossibleEdit.new(at: @at, why: message))
     end
   end
 end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../volts'
 require_relative 'roles'
 require_relative 'systems'
 require_relative 'engine_kinds'
@@ -54,7 +55,7 @@ module Miser
       def engine_loads(kind, circuit: 'main')
         EngineKinds::BY_KEY.fetch(kind).loads.map do |role, amps|
           { 'id' => yield, 'name' => Roles.named(role).label, 'group' => 'engine', 'role' => role, 'circuit' => circuit,
-            'figures' => [{ 'id' => yield, 'origin' => 'default', 'amps' => amps, 'volts' => 14.0 }] }
+            'figures' => [{ 'id' => yield, 'origin' => 'default', 'amps' => amps, 'volts' => Volts::CHARGING }] }
         end
       end
     end

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative 'document'
+
 module Miser
   module Job
     # Takes many readings of a wall into the job at once.
@@ -11,7 +13,7 @@ module Miser
         walls = document['beam']['walls'].map do |wall|
           next wall unless wall['id'] == id
 
-          known = (wall['cells'] || []).to_h { |c| [c['id'], c] }
+          known = Document.rows(wall, 'cells').to_h { |c| [c['id'], c] }
           cells.compact.each { |mark, lux| known[mark] = { 'id' => mark, 'lux' => lux } }
           wall.merge('cells' => known.values)
         end

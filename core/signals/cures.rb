@@ -14,18 +14,18 @@ module Miser
       BURNS_C = 60.0
       SCHOOLS = { 'swap' => 'flasher swap', 'resistors' => 'load resistors' }.freeze
 
-      # @param kase [Remedy::Case] @param thresholds [Hash]
-      # @param school [String] swap or resistors
-      def initialize(kase, thresholds:, school: 'swap')
+      # @param kase [Remedy::Case] @param school [String] swap or resistors
+      # @param judge [#call] a Judgement of a harness
+      def initialize(kase, judge:, school: 'swap')
         @case = kase
-        @thresholds = thresholds
+        @judge = judge
         @school = school
         @remedies = Remedy::REGISTRY.values.map { |k| k.new(kase) }.select(&:applies?)
       end
 
       # @return [Array<Cure>] what works first, the chosen school before the other
       def ranked
-        @ranked ||= combinations.map { |list| cure(list) }.sort_by { |c| [c.works ? 0 : 1, order(c), c.keys.size, c.cents, c.minutes] }
+        @ranked ||= combinations.map { |list| cure(list) }.sort_by { |c| [c.works ? 0 : 1, order(c), c.keys.size, c.cents || Float::INFINITY, c.minutes || Float::INFINITY] }
       end
 
       # @return [Cure, nil] the other school's best
@@ -55,12 +55,12 @@ module Miser
       end
 
       def cure(list)
-        judged = Judgement.new(fitted(list.map(&:key)), thresholds: @thresholds, volts: @case.volts, corners: true)
+        judged = @judge.call(fitted(list.map(&:key)))
         costs = list.map(&:cost)
         Cure.new(keys: list.map(&:key), label: list.map(&:label).join(' and '), schools: list.map { |r| r.class.school }.uniq - ['either'], works: judged.works?,
                  why: judged.problems.map(&:text).uniq, amps: costs.sum(&:amps), watts: costs.map(&:watts).max, surface_c: hottest(costs), hot: hottest(costs).to_f > BURNS_C,
                  parts: costs.flat_map(&:parts),
-                 cents: costs.sum(&:cents), minutes: costs.sum(&:minutes), cuts: costs.sum(&:cuts), loses_warning: costs.any?(&:loses_warning), notes: costs.flat_map(&:notes),
+                 cents: Parts::Catalogue.total(costs.map(&:cents)), minutes: Parts::Catalogue.total(costs.map(&:minutes)), cuts: costs.sum(&:cuts), loses_warning: costs.any?(&:loses_warning), notes: costs.flat_map(&:notes),
                  rate: judged.views['left'].pattern.rate)
       end
     end

@@ -39,7 +39,7 @@ module Miser
       # @param seen [Hash] command => { 'lamps' => {id => look}, 'telltale' => look, 'rate' => word, 'fuse' => true/false }; all may be missing
       # @param thresholds [Hash]
       # @param thorough [Boolean] whether to solve every state for faults that can't come among the kept ones: slower, for comparison
-      def initialize(harness, seen, thresholds:, volts: 12.6, lights: true, thorough: false)
+      def initialize(harness, seen, thresholds:, volts: Volts::REST, lights: true, thorough: false)
         @thorough = thorough
         @harness = harness
         @seen = seen
@@ -72,7 +72,7 @@ module Miser
         @cache[[faults.map(&:id).sort, command]] ||= begin
           v = Seen.new(faults.reduce(@harness) { |h, f| f.apply(h) }, command, **@options)
           { 'lamps' => v.lamps.transform_values(&:looks), 'telltale' => v.telltales.values.map(&:looks).max_by { |l| LOOKS.index(l) }, 'rate' => v.rate_word, 'fuse' => v.fuse_blows? }
-        rescue Circuit::Unsolvable
+        rescue Unsolvable
           { 'lamps' => {}, 'telltale' => nil, 'rate' => nil, 'fuse' => false }
         end
       end

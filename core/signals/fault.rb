@@ -35,7 +35,7 @@ module Miser
           end
         end,
         kind('open', 'lamp open or not seated', :lamp, 3.0, 'Try the lamp straight on the battery.', 'Reseat or replace it.') { |h, t| h.with_lamp(t) { |l| l.with(open: true) } },
-        kind('earth', 'earth lost', :lamp, 2.0, 'Run a jumper from the lamp’s shell to battery −.', 'Clean and remake its earth.') { |h, t| h.with_lamp(t) { |l| l.with(earth_ohm: Resistor::OPEN) } },
+        kind('earth', 'earth lost', :lamp, 2.0, 'Run a jumper from the lamp’s shell to battery −.', 'Clean and remake its earth.') { |h, t| h.with_lamp(t) { |l| l.with(earth_ohm: Network::Resistor::OPEN) } },
         kind('corroded', 'corroded joint', :lamp, 1.5, 'Volts at the lamp, lit, against volts at the switch: the difference is the joint.', 'Clean, crimp anew, grease.') do |h, t|
           h.with_lamp(t) do |l|
             l.with(wire_ohm: l.wire_ohm + HEAVY_OHM)

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../errors'
+
 module Miser
   module Signals
     # How a flasher behaves for the current it sees. Each kind declares itself in the
@@ -63,9 +65,9 @@ module Miser
       # @param crossed [Boolean] supply and output the wrong way round
       # @param leak_ohm [Float, nil] what its open contact lets through
       # @param outage_off [Boolean] a controller told not to look
-      # @raise [ArgumentError]
+      # @raise [UnknownName]
       def initialize(kind:, design_a:, rate: nil, earthed: true, crossed: false, dead: false, welded: false, outage_off: false, leak_ohm: nil)
-        @kind = BY_KEY.fetch(kind) { raise ArgumentError, "unknown flasher #{kind.inspect}; known: #{BY_KEY.keys.join(', ')}" }
+        @kind = BY_KEY.fetch(kind) { raise UnknownName.new(what: 'flasher', given: kind, known: BY_KEY.keys) }
         @rate = rate || PRESET
         @design_a = design_a
         @earthed = earthed
@@ -79,6 +81,11 @@ module Miser
       def with(**changes)
         Flasher.new(kind: kind.key, design_a: design_a, rate: rate, earthed: earthed, crossed: crossed, dead: dead, welded: welded, outage_off: outage_off, leak_ohm: leak_ohm, **changes)
       end
+
+      # Two flashers alike are one, so that what is known of a loop is found again.
+      def ==(other) = other.is_a?(Flasher) && traits == other.traits
+      alias eql? ==
+      def hash = traits.hash
 
       # Whether any current gets through it at all.
       def passes? = !dead && !(electronic? && crossed) && !(kind.terminals.include?('31') && !earthed)
@@ -100,6 +107,10 @@ module Miser
         share = outage_off ? 1.0 : amps / (design_a * sides)
         overload(amps / (design_a * sides), kind.model.call([share, 1e-3].max, rate))
       end
+
+      protected
+
+      def traits = [kind.key, design_a, rate, earthed, crossed, dead, welded, outage_off, leak_ohm]
 
       private
 

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative 'circuit'
+require_relative '../network/solver'
 require_relative 'flasher'
 
 module Miser
@@ -70,19 +70,19 @@ module Miser
         @s = state
       end
 
-      # @return [Circuit]
-      def circuit = Circuit.new([*feed, *SIDES.flat_map { |s| side(s) }, *telltale, *bridges, *running_feed])
+      # @return [Network::Solver]
+      def circuit = Network::Solver.new([*feed, *SIDES.flat_map { |s| side(s) }, *telltale, *bridges, *running_feed])
 
       private
 
-      def wire(id, a, b, ohms) = Resistor.new(id, a, b, ohms)
+      def wire(id, a, b, ohms) = Network::Resistor.new(id, a, b, ohms)
 
       def feed
-        fuse = @h.fuse_blown ? Resistor::OPEN : FUSE_OHM + @h.feed_ohm
-        contact = @s.closed && @h.flasher.passes? ? CONTACT_OHM : @h.flasher.leak_ohm || Resistor::OPEN
+        fuse = @h.fuse_blown ? Network::Resistor::OPEN : FUSE_OHM + @h.feed_ohm
+        contact = @s.closed && @h.flasher.passes? ? CONTACT_OHM : @h.flasher.leak_ohm || Network::Resistor::OPEN
         contact = CONTACT_OHM if @h.flasher.welded
-        [Battery.new('battery', 'bat', '0', @s.volts, @h.source_ohm), wire('fuse', 'bat', 'fed', fuse), wire('flasher', 'fed', 'out', contact),
-         *SIDES.map { |s| wire("switch_#{s}", 'out', s, switched?(s) ? CONTACT_OHM : Resistor::OPEN) },
+        [Network::Source.new('battery', 'bat', '0', @s.volts, @h.source_ohm), wire('fuse', 'bat', 'fed', fuse), wire('flasher', 'fed', 'out', contact),
+         *SIDES.map { |s| wire("switch_#{s}", 'out', s, switched?(s) ? CONTACT_OHM : Network::Resistor::OPEN) },
          *@h.shorts.map { |node, ohms| wire("pinch_#{node}", node, '0', ohms) }]
       end
 
@@ -98,17 +98,17 @@ module Miser
         series = @h.resistors.find { |r| r.series && r.side == l.side }
         ohms = l.wire_ohm + (series ? series.ohms : 0) + (l.shell? ? 0 : l.earth_ohm)
         shell = l.shell? ? "#{l.id}_shell" : '0'
-        parts = [wire("wire_#{l.id}", l.side, "#{l.id}_feed", l.open ? Resistor::OPEN : [ohms, 1e-3].max), light(l.id, l, "#{l.id}_feed", shell)]
+        parts = [wire("wire_#{l.id}", l.side, "#{l.id}_feed", l.open ? Network::Resistor::OPEN : [ohms, 1e-3].max), light(l.id, l, "#{l.id}_feed", shell)]
         parts << wire("earth_#{l.id}", shell, '0', [l.earth_ohm, 1e-3].max) if l.shell?
-        parts << Filament.new("run_#{l.id}", 'run', shell, *l.running) if l.running
+        parts << Network::Filament.new("run_#{l.id}", 'run', shell, *l.running) if l.running
         parts << wire("touch_#{l.id}", "#{l.id}_feed", 'run', 0.05) if l.contacts_joined
         parts
       end
 
       def light(id, what, a, b)
-        return Filament.new(id, a, b, what.volts, what.amps) if what.filament?
+        return Network::Filament.new(id, a, b, what.volts, what.amps) if what.filament?
 
-        Led.new(id, a, b, kind: what.law, volts: what.volts, amps: what.amps, from_v: what.from_v, reversed: (what.respond_to?(:reversed) && what.reversed) || false,
+        Network::Led.new(id, a, b, kind: what.law, volts: what.volts, amps: what.amps, from_v: what.from_v, reversed: (what.respond_to?(:reversed) && what.reversed) || false,
                           bridged: (what.respond_to?(:bridged) && what.bridged) || false)
       end
 
@@ -117,7 +117,7 @@ module Miser
         case t.wiring
         when 'pair' then SIDES.map { |s| light("telltale_#{s}", t, s, '0') }
         when 'shared' then [light('telltale', t, 'left', 'right')]
-        when 'diodes' then [*SIDES.map { |s| Diode.new("diode_#{s}", s, 'tell') }, light('telltale', t, 'tell', '0')]
+        when 'diodes' then [*SIDES.map { |s| Network::Diode.new("diode_#{s}", s, 'tell') }, light('telltale', t, 'tell', '0')]
         when 'pilot' then [light('telltale', t, 'out', '0')]
         else []
         end
@@ -129,7 +129,7 @@ module Miser
       def running_feed
         return [] unless @h.lamps.any? { |l| l.running || l.contacts_joined }
 
-        [wire('lights', 'bat', 'run', @s.lights ? CONTACT_OHM : Resistor::OPEN)]
+        [wire('lights', 'bat', 'run', @s.lights ? CONTACT_OHM : Network::Resistor::OPEN)]
       end
     end
   end

@@ -6,25 +6,22 @@ module Miser
   module Signals
     # Whether a harness does in every state what a turn-signal circuit must.
     class Judgement
-      # Flashes a minute and lit share: SAE J590 and FMVSS 108 (from memory). UN rules
-      # say 90 ± 30, which is the same.
-      RATE = 60.0..120.0
-      LIT = 0.30..0.75
       # Volts and running lights at the ends of what a battery sees.
-      CORNERS = [[11.5, true], [14.5, false]].freeze
+      CORNERS = [[Volts::FLAT_LIT, true], [Volts::FULL_CHARGE, false]].freeze
+      RATE = Rhythm::RATE
+      LIT = Rhythm::LIT
 
       # @!attribute command [String] @!attribute text [String]
       Problem = Struct.new(:key, :command, :text, keyword_init: true)
 
       attr_reader :views
 
+      # One judgement for all who ask: running, then at the ends of what a battery sees.
       # @param harness [Harness] @param thresholds [Hash]
-      # @param corners [Boolean] whether flat and full batteries, lights on and off, are tried too
-      def initialize(harness, thresholds:, volts: 13.5, corners: false)
+      def initialize(harness, thresholds:)
         @harness = harness
         @thresholds = thresholds
-        @views = seen_at(volts, true)
-        @corners = corners ? CORNERS : []
+        @views = seen_at(Volts::RUNNING, true)
       end
 
       def works? = problems.empty?
@@ -33,7 +30,7 @@ module Miser
       def problems
         @problems ||= begin
           first = COMMANDS.flat_map { |c| judge(views[c]) }
-          first + @corners.flat_map { |volts, lights| at_corner(volts, lights, first.map { |p| [p.key, p.command] }) }
+          first + CORNERS.flat_map { |volts, lights| at_corner(volts, lights, first.map { |p| [p.key, p.command] }) }
         end
       end
 
@@ -84,9 +81,9 @@ module Miser
 
         list = []
         rate = view.pattern.rate
-        list << problem(rate > RATE.end ? 'fast' : 'slow', view, format('%.0f flashes a minute when %s; the limits are 60 to 120.', rate, said(view))) unless RATE.cover?(rate)
+        list << problem(rate > RATE.end ? 'fast' : 'slow', view, format('%.0f flashes a minute when %s; the limits are %s.', rate, said(view), Rhythm.rate_words)) unless RATE.cover?(rate)
         share = view.pattern.on_share
-        list << problem('on_share', view, format('Lit %.0f %% of the time; the limits are 30 to 75 %%.', share * 100)) unless LIT.cover?(share)
+        list << problem('on_share', view, format('Lit %.0f %% of the time; the limits are %s.', share * 100, Rhythm.lit_words)) unless LIT.cover?(share)
         list
       end
 

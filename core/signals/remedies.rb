@@ -18,7 +18,7 @@ module Miser
 
       def cost
         added = pins.problems.any? { |p| p.start_with?('Earth') }
-        plain_cost(parts: [part('Load-independent flasher, three terminals', 1890), *(added ? [part('Earth lead with ring terminal', 240)] : [])], minutes: added ? 20 : 10,
+        plain_cost(parts: [part('flasher_3'), *(added ? [part('earth_lead')] : [])], tasks: added ? ['earth_lead'] : [],
                    loses_warning: flasher.warns?, notes: pins.problems)
       end
     end
@@ -33,7 +33,7 @@ module Miser
 
       def cost
         map = PinMap.new(@case.plug, Flasher::BY_KEY.fetch('free_2').terminals)
-        plain_cost(parts: [part('Load-independent flasher, two terminals', 1490)], minutes: 10, loses_warning: flasher.warns?,
+        plain_cost(parts: [part('flasher_2')], loses_warning: flasher.warns?,
                    notes: [*map.problems, 'It lives on a few milliamps through the lamps.'])
       end
     end
@@ -47,23 +47,23 @@ module Miser
       def apply(harness) = harness.with(resistors: harness.resistors + SIDES.map { |s| Shunt.new(id: "load_#{s}", side: s, ohms: ohms, rated_w: rated_w, series: false) })
 
       # R = V / (I_design − I_led), the preferred value below it.
-      def ohms = @ohms ||= ESeries.at_most(@case.volts / missing_a)
+      def ohms = @ohms ||= Network::ESeries.at_most(@case.volts / missing_a)
 
       # V²/R while lit.
       def watts = (@case.volts**2) / ohms
 
-      def rated_w = ESeries.wattage(watts) || ESeries::WATTAGES.keys.last
+      def rated_w = Network::ESeries.wattage(watts) || Network::ESeries::WATTAGES.keys.last
 
       def cost
         lit = 0.5
-        plain_cost(parts: [part(format('Load resistor %g Ω %g W', ohms, rated_w), 450, 2), part('Tap connector', 60, 4)], minutes: 30, cuts: 4, amps: @case.volts / ohms, watts: watts,
-                   surface_c: ESeries.surface_c(watts * lit, rated_w),
+        plain_cost(parts: [part('load_resistor', 2, name: format('Load resistor %g Ω %g W', ohms, rated_w)), part('tap', 4)], cuts: 4, amps: @case.volts / ohms, watts: watts,
+                   surface_c: Network::ESeries.surface_c(watts * lit, rated_w),
                    notes: ['They get hot enough to melt plastic: on bare metal, away from wires.', format('They spend %.1f A a side while lit: what the LEDs saved.', @case.volts / ohms)])
       end
 
       private
 
-      def missing_a = @missing_a ||= flasher.design_a - Judgement.new(@harness.with(flasher: flasher.with(kind: 'free_2')), thresholds: { ghost: 1, dim: 1, lit: 1 }, volts: @case.volts).side_a
+      def missing_a = @missing_a ||= flasher.design_a - Judgement.new(@harness.with(flasher: flasher.with(kind: 'free_2')), thresholds: { ghost: 1, dim: 1, lit: 1 }).side_a
     end
 
     # The controller is told not to look, or that LEDs are fitted.
@@ -74,7 +74,7 @@ module Miser
 
       def apply(harness) = harness.with(flasher: harness.flasher.with(outage_off: true))
 
-      def cost = plain_cost(minutes: 25, loses_warning: true, notes: ['Only where the maker’s tool offers it.'])
+      def cost = plain_cost(loses_warning: true, notes: ['Only where the maker’s tool offers it.'])
     end
 
     # One filament a side stays: half the draw, and the old flasher may be content.
@@ -89,7 +89,7 @@ module Miser
 
       def cost
         back = @case.before.lamps.select { |l| l.place == 'rear' }.sum(&:amps) / 2
-        plain_cost(minutes: 0, amps: back, notes: ['Front and rear differ in colour and speed.'])
+        plain_cost(amps: back, notes: ['Front and rear differ in colour and speed.'])
       end
     end
 
@@ -101,7 +101,7 @@ module Miser
 
       def apply(harness) = harness.with(telltale: harness.telltale.with(wiring: 'diodes'))
 
-      def cost = plain_cost(parts: [part('Diode pair, 1 A, with leads', 690)], minutes: 25, cuts: 2, notes: ['The tell-tale’s other end goes to earth.'])
+      def cost = plain_cost(parts: [part('diode_pair')], cuts: 2, notes: ['The tell-tale’s other end goes to earth.'])
     end
 
     # Two LED tell-tales, each to earth.
@@ -110,9 +110,9 @@ module Miser
 
       def applies? = @harness.telltale.wiring == 'shared'
 
-      def apply(harness) = harness.with(telltale: Telltale.new(wiring: 'pair', law: 'resistor', volts: 13.5, amps: 0.012, from_v: 3.0))
+      def apply(harness) = harness.with(telltale: Telltale.new(wiring: 'pair', law: 'resistor', volts: Volts::RUNNING, amps: 0.012, from_v: 3.0))
 
-      def cost = plain_cost(parts: [part('LED tell-tale', 390, 2)], minutes: 35, cuts: 3, notes: ['Needs a second place on the dash.'])
+      def cost = plain_cost(parts: [part('led_telltale', 2)], cuts: 3, notes: ['Needs a second place on the dash.'])
     end
 
     # A polarised lamp in a reversed seat.
@@ -123,7 +123,7 @@ module Miser
 
       def apply(harness) = harness.with(lamps: harness.lamps.map { |l| l.with(reversed: false) })
 
-      def cost = plain_cost(minutes: 8, notes: ['A wedge flips; at a bayonet swap the wires and label it.'])
+      def cost = plain_cost(notes: ['A wedge flips; at a bayonet swap the wires and label it.'])
     end
   end
 end

@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
+require_relative '../parts/catalogue'
 require_relative 'judgement'
-require_relative 'e_series'
+require_relative '../network/e_series'
 require_relative 'pin_map'
 
 module Miser
@@ -11,14 +12,17 @@ module Miser
     class Remedy
       # What a remedy adds beside the change itself.
       # @!attribute amps [Float] in the budget, while lit @!attribute watts [Float] W of heat while lit, each
-      # @!attribute surface_c [Float] °C @!attribute parts [Array<Hash>] name, count, cents
+      # @!attribute surface_c [Float] °C @!attribute parts [Array<Parts::Catalogue::Item>]
+      # @!attribute minutes [Float, nil]
       Cost = Struct.new(:amps, :watts, :surface_c, :parts, :minutes, :cuts, :loses_warning, :notes, keyword_init: true) do
-        def cents = parts.sum { |p| p[:count] * p[:cents] }
+        # @return [Integer, nil]
+        def cents = Parts::Catalogue.cents(parts)
       end
 
       # What a remedy has to go by.
       # @!attribute harness [Harness] with the LED lamps @!attribute before [Harness] as it came in
-      Case = Struct.new(:harness, :before, :volts, :plug, keyword_init: true)
+      # @!attribute catalogue [Parts::Catalogue]
+      Case = Struct.new(:harness, :before, :volts, :plug, :catalogue, keyword_init: true)
 
       REGISTRY = {} # rubocop:disable Style/MutableConstant -- filled by the remedies as they load
 
@@ -59,11 +63,12 @@ module Miser
 
       def flasher = @harness.flasher
 
-      def plain_cost(parts: [], minutes: 10, cuts: 0, loses_warning: false, notes: [], amps: 0.0, watts: 0.0, surface_c: nil)
-        Cost.new(amps: amps, watts: watts, surface_c: surface_c, parts: parts, minutes: minutes, cuts: cuts, loses_warning: loses_warning, notes: notes)
+      # @param tasks [Array<String>] whose minutes it takes, beside the remedy's own
+      def plain_cost(parts: [], tasks: [], cuts: 0, loses_warning: false, notes: [], amps: 0.0, watts: 0.0, surface_c: nil)
+        Cost.new(amps: amps, watts: watts, surface_c: surface_c, parts: parts, minutes: Parts::Catalogue.total([key, *tasks].map { |t| @case.catalogue.minutes("cure.#{t}") }), cuts: cuts, loses_warning: loses_warning, notes: notes)
       end
 
-      def part(name, cents, count = 1) = { name: name, count: count, cents: cents }
+      def part(kind, count = 1, **named) = @case.catalogue.item(kind, count: count, **named)
     end
   end
 end

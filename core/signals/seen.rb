@@ -1,6 +1,9 @@
 # frozen_string_literal: true
 
+require_relative '../draw/filament'
+require_relative '../volts'
 require_relative 'harness'
+require_relative 'rhythm'
 
 module Miser
   module Signals
@@ -12,7 +15,6 @@ module Miser
       # @!attribute looks [String] flashes, steady, ghost, dim, dark
       Item = Struct.new(:id, :closed, :open, :looks, keyword_init: true)
 
-      LIGHT = 3.4
       OUT = Glow.new(level: 'off', volts: 0.0, amps: 0.0, watts: 0.0, share: 0.0)
       TELLTALES = %w[telltale telltale_left telltale_right].freeze
 
@@ -20,7 +22,7 @@ module Miser
 
       # @param harness [Harness] @param command [String]
       # @param thresholds [Hash] ghost, dim, lit: shares of rated light
-      def initialize(harness, command, thresholds:, lights: true, volts: 12.6)
+      def initialize(harness, command, thresholds:, lights: true, volts: Volts::REST)
         @harness = harness
         @command = command
         @thresholds = thresholds
@@ -47,7 +49,7 @@ module Miser
       # Volts across and amps through everything that is no lamp.
       # @return [Array<Hash>] id and both phases
       def parts
-        circuit = Wiring.new(harness, State.new(command: command, closed: true, lights: true, volts: 12.0)).circuit
+        circuit = Wiring.new(harness, State.new(command: command, closed: true, lights: true, volts: Volts::NOMINAL)).circuit
         circuit.elements.reject { |e| lamps.key?(e.id) || telltales.key?(e.id) }.map do |e|
           { id: e.id, closed_v: @closed.across(e), closed_a: @closed.amps[e.id], open_v: @open.across(e), open_a: @open.amps[e.id] }
         end
@@ -60,7 +62,7 @@ module Miser
       def rate_word
         return pattern.rhythm unless pattern.flashes?
 
-        pattern.rate < 60 ? 'slow' : (pattern.rate > 120 ? 'fast' : 'normal') # rubocop:disable Style/NestedTernaryOperator
+        Rhythm.word(pattern.rate)
       end
 
       def residual = [@closed.residual, @open.residual].max
@@ -96,7 +98,7 @@ module Miser
       def glow(id, what, solution)
         amps = solution.amps.fetch(id)
         volts = drop(id, what, solution)
-        share = what.filament? ? [volts.abs / what.volts, 0].max**LIGHT : led_share(what, amps)
+        share = what.filament? ? [volts.abs / what.volts, 0].max**Draw::Filament::LIGHT : led_share(what, amps)
         Glow.new(level: level(share), volts: volts, amps: amps, watts: amps * volts, share: share)
       end
 

@@ -7,21 +7,23 @@ module Miser
     # The signal circuit of a job: made from its signal lamps, tell-tale and what was
     # entered of the wiring, on either side of the conversion.
     class Survey
-      # V a cure is figured at; V of a rested battery; V that a circuit may be asked about (assumptions).
-      CURE_V = 13.5
-      REST_V = 12.6
-      RANGE_V = (9.0..16.0)
+      # V a cure's amps are figured at.
+      CURE_V = Volts::RUNNING
       DEFAULTS = { 'wire_ohm' => 0.08, 'feed_ohm' => 0.05, 'source_ohm' => 0.03 }.freeze
       PLACES = %w[front rear].freeze
       PLUGS = { 2 => %w[49 49a], 3 => %w[49 49a 31] }.freeze
       SYSTEM_FLASHERS = { 'data_bus' => 'controller' }.freeze
-      COMMAND_V = 12.6
 
       # @param budget [Budget::Budget] whose entries say what hangs there
-      def initialize(budget)
+      # @param catalogue [Parts::Catalogue] what cures cost
+      # @param judged [Hash] judgements known already, by harness and thresholds; added to
+      def initialize(budget, catalogue: Parts::Catalogue::NONE, judged: {})
         @budget = budget
+        @catalogue = catalogue
+        @judged = judged
         @settings = budget.settings
-        @entered = budget.document['signals'] || {}
+        @document = budget.document
+        @entered = @document.signals
       end
 
       # @return [Array<Hash>] at and text: what must be known before it can be solved
@@ -44,28 +46,32 @@ module Miser
       end
 
       # @return [Array<String>] keys of the remedies chosen
-      def chosen = @entered['remedies'] || []
+      def chosen = Job::Document.rows(@entered, 'remedies')
 
       # @return [Cures]
-      def cures = @cures ||= Cures.new(Remedy::Case.new(harness: harness('after', cured: false), before: harness('before'), volts: CURE_V, plug: plug), thresholds: thresholds, school: school)
+      def cures = @cures ||= Cures.new(Remedy::Case.new(harness: harness('after', cured: false), before: harness('before'), volts: CURE_V, plug: plug, catalogue: @catalogue), judge: method(:judge), school: school)
 
-      def judgement(side, cured: true) = (@judged ||= {})[[side, cured]] ||= Judgement.new(harness(side, cured: cured), thresholds: thresholds)
+      def judgement(side, cured: true) = judge(harness(side, cured: cured))
+
+      # @param harness [Harness] this machine's, with a fault in it perhaps
+      # @return [Judgement]
+      def judge(harness) = @judged[[harness, thresholds]] ||= Judgement.new(harness, thresholds: thresholds)
 
       def thresholds = { ghost: @settings[:seen_ghost], dim: @settings[:seen_dim], lit: @settings[:seen_lit] }
 
       # @return [Hash{String=>String}] wire colours by function, as entered
-      def colours = @entered['colours'] || {}
+      def colours = Job::Document.part(@entered, 'colours')
 
       def school = @entered['school'] || 'swap'
 
       # @return [Array<String>] terminals of the old flasher's plug, in its order
       def plug = @entered['plug']&.split('/') || PLUGS.fetch(kind == 'controller' ? 2 : Flasher::BY_KEY.fetch(kind).terminals.size)
 
-      def kind = @entered['flasher'] || SYSTEM_FLASHERS[@budget.document['system']]
+      def kind = @entered['flasher'] || SYSTEM_FLASHERS[@document.system]
 
       private
 
-      def rows(role) = (@budget.document['loads'] || []).select { |l| l['role'] == role }
+      def rows(role) = @document.loads.select { |l| l['role'] == role }
 
       def entries(side) = @budget.entries(side).select { |e| e.row['role'].to_s.start_with?('signal_') || e.row['role'] == 'telltale' }
 
@@ -99,7 +105,7 @@ module Miser
       # A dual-contact front bulb's running filament.
       def running(place)
         watts = @entered['running_w']
-        watts && place == 'front' ? [12.0, watts / 12.0] : nil
+        watts && place == 'front' ? [Volts::NOMINAL, watts / Volts::NOMINAL] : nil
       end
 
       def draw(load)
@@ -110,7 +116,7 @@ module Miser
 
       def telltale(side)
         entry = entries(side).find { |e| e.row['role'] == 'telltale' }
-        return Telltale.new(wiring: 'none', law: 'filament', volts: 12.0, amps: 0.1, from_v: 0.0) unless entry
+        return Telltale.new(wiring: 'none', law: 'filament', volts: Volts::NOMINAL, amps: 0.1, from_v: 0.0) unless entry
 
         Telltale.new(wiring: @entered['telltale'], **draw(entry.load))
       end
@@ -119,8 +125,8 @@ module Miser
       # in, tell-tale included; there its counted rate belongs.
       def flasher
         @flasher ||= begin
-          bare = Flasher.new(kind: kind, design_a: 1.0, rate: @budget.document.dig('checks', 'before', 'flash_per_min'))
-          flows = Wiring.new(loop_of('before', bare), State.new(command: 'left', closed: true, lights: true, volts: COMMAND_V)).circuit.solve.amps['flasher']
+          bare = Flasher.new(kind: kind, design_a: 1.0, rate: @document.checks('before')['flash_per_min'])
+          flows = Wiring.new(loop_of('before', bare), State.new(command: 'left', closed: true, lights: true, volts: Volts::REST)).circuit.solve.amps['flasher']
           bare.with(design_a: [flows, 0.01].max)
         end
       end

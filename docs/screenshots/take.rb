@@ -10,7 +10,7 @@ require 'puma'
 require 'puma/server'
 require_relative '../../cli/demo_data'
 require_relative '../../server/app'
-require_relative '../../bench/stand_ins'
+require_relative '../../instruments/stand_ins'
 require_relative '../../test/support/chromium'
 
 VIEWS = {

@@ -3,20 +3,34 @@
 require 'json'
 require 'yaml'
 require 'json_schemer'
+require_relative '../../core/miser'
 require_relative '../../formats/job_schema'
 
 module Miser
   module Server
-    # The OpenAPI document, with the job file's schema folded into its components.
+    # The OpenAPI document, folded from the parts in this folder: one of what all stages
+    # share, one a stage; with the job file's schema and the acts that stages declare.
     module Contract
-      SOURCE = File.expand_path('contract.yaml', __dir__)
+      PARTS = Dir[File.expand_path('*.yaml', __dir__)].sort.freeze
       PUBLISHED = File.expand_path('openapi.json', __dir__)
 
       module_function
 
       # @return [Hash] OpenAPI 3.1
       def document
-        @document ||= YAML.safe_load_file(SOURCE, aliases: true).tap { |doc| doc['components']['schemas'].merge!(job_schemas) }
+        @document ||= PARTS.map { |path| YAML.safe_load_file(path, aliases: true) }.reduce { |whole, part| fold(whole, part) }.tap do |whole|
+          schemas = whole['components']['schemas'].merge!(job_schemas)
+          schemas['Act']['properties']['act']['enum'] += Stage.all.flat_map(&:acts)
+        end
+      end
+
+      # @raise [KeyError] where two parts claim one name
+      def fold(whole, part, at = '')
+        whole.merge(part) do |key, one, other|
+          raise KeyError, "#{at}/#{key} stands in two parts of the contract" unless one.is_a?(Hash) && other.is_a?(Hash) && ['', '/components'].include?(at)
+
+          fold(one, other, "#{at}/#{key}")
+        end
       end
 
       # The job schema's definitions as components, their references turned to match.

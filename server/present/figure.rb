@@ -4,6 +4,9 @@ module Miser
   module Server
     # Core values as the contract's JSON.
     module Present
+      # Digits that are sent: more than any meter has.
+      DIGITS = 7
+
       module_function
 
       # @param figure [Figure]
@@ -18,7 +21,10 @@ module Miser
       end
 
       # JSON has no infinities; a figure that ran off is not shown as one.
-      def finite(number) = number&.finite? ? number : nil
+      # @return [Numeric, nil]
+      def finite(number) = number&.finite? ? significant(number) : nil
+
+      def significant(number, digits = DIGITS) = number.is_a?(Float) && number != 0 ? number.round(digits - 1 - Math.log10(number.abs).floor) : number
 
       # @return [Hash]
       def working(figure)

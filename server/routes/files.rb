@@ -35,12 +35,12 @@ module Miser
           app.post('/api/jobs/:id/table') do
             body = body_of('/api/jobs/{id}/table')
             saved = found(settings.jobs.find(params['id']))
-            answer(200, Files.table(settings.jobs, saved, body))
+            answer(200, Files.table(self, saved, body))
           end
 
           app.post('/api/jobs/:id/log') do
             body = body_of('/api/jobs/{id}/log')
-            answer(200, Files.log(settings.jobs, found(settings.jobs.find(params['id'])), body))
+            answer(200, Files.log(self, found(settings.jobs.find(params['id'])), body))
           end
 
           app.post('/api/files') do
@@ -56,14 +56,14 @@ module Miser
           Formats::MeterLog.write(reading)
         end
 
-        def self.table(jobs, saved, body)
+        def self.table(app, saved, body)
           preview = TABLES.fetch(body['kind']).preview(body['text'], saved.document)
           rows = preview[:rows].map { |r| r.slice(:line, :name, :change).merge(errors: r[:errors].map(&:to_h)) }
           result = { rows: rows, good: preview[:rows].count { |r| r[:errors].empty? }, bad: preview[:rows].count { |r| r[:errors].any? }, accepted: false }
           return result unless body['accept']
 
-          edited = jobs.change(saved.document['id'], body['revision'] || saved.revision, what: "#{body['kind']} from a table") { |d| Jobs.check(Job::Edit.apply(d, preview[:edits])) }
-          result.merge(accepted: true, job: Present.job(edited))
+          edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision, what: "#{body['kind']} from a table") { |d| Jobs.check(Job::Edit.apply(d, preview[:edits])) }
+          result.merge(accepted: true, change: app.changed(edited))
         rescue Formats::CsvTable::Unreadable => e
           raise unreadable(e, 'CSV with a first line of column names')
         end
@@ -73,7 +73,7 @@ module Miser
         end
 
         # A meter's log as a series of one load: what would come in, then in.
-        def self.log(jobs, saved, body)
+        def self.log(app, saved, body)
           unless saved.document['loads'].any? { |l| l['id'] == body['load'] }
             raise Refusal.new(422, 'This can’t be taken.', kept: 'Nothing was changed.', fields: [{ at: '/load', field: 'load', message: 'is no load of this job', accepts: 'the id of a load' }])
           end
@@ -87,8 +87,8 @@ module Miser
           id = Jobs.fresh_id
           reading = { 'id' => id, 'load_id' => body['load'], 'choice_id' => body['choice'], 'kind' => 'series', 'volts_at' => 'lamp', 'taken_on' => 'this_machine',
                       'samples' => log.samples.each_with_index.map { |(t, a), i| { 'id' => "s#{i + 1}", 't_s' => t, 'amps' => a } } }.compact
-          edited = jobs.change(saved.document['id'], body['revision'] || saved.revision, what: 'a meter’s log') { |d| Jobs.check(Job::Edit.apply(d, [{ 'op' => 'add', 'at' => '/readings', 'value' => reading }]), was: d) }
-          preview.merge(accepted: true, job: Present.job(edited))
+          edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision, what: 'a meter’s log') { |d| Jobs.check(Job::Edit.apply(d, [{ 'op' => 'add', 'at' => '/readings', 'value' => reading }]), was: d) }
+          preview.merge(accepted: true, change: app.changed(edited))
         rescue Formats::CsvTable::Unreadable => e
           raise unreadable(e, 'CSV with a column of times and one of amps')
         end

@@ -2,12 +2,16 @@
 
 require_relative '../../formats/typed_edits'
 require_relative '../reference'
+require_relative 'jobs'
 
 module Miser
   module Server
     module Routes
       # The shop's own settings, the trade's tables, and search.
       module Shop
+        # Answers of a search.
+        HITS = 30
+
         def self.registered(app)
           app.get('/api/health') { answer(200, { version: VERSION }) }
           app.get('/api/reference') { answer(200, Reference.tables) }
@@ -19,21 +23,21 @@ module Miser
           end
 
           app.get('/api/search') do
-            answer(200, { hits: Shop.search(params['q'].to_s.strip[0, 100].downcase, settings.jobs.all, settings.parts.all).first(30) })
+            answer(200, { hits: Shop.search(settings.jobs, settings.parts, params['q'].to_s.strip[0, 100].downcase).first(HITS) })
           end
         end
 
         def self.view(shop)
-          kept = shop['assumptions'] || {}
-          { assumptions: kept.except('voltage_school'), voltage_school: kept['voltage_school'] || 'measured', units: shop['units'] || 'metric',
-            demo: shop['demo'] == true, instruments: shop['instruments'] || [] }
+          kept = shop.assumptions
+          { assumptions: kept.except('voltage_school'), voltage_school: kept['voltage_school'] || 'measured', units: shop.units,
+            demo: shop.demo?, instruments: shop.instruments }
         end
 
         # Values typed are read and bounded as a job's own are.
         def self.change(shop, body)
-          edits = (body['assumptions'] || {}).map { |key, value| { 'op' => 'set', 'at' => "/assumptions/#{key}", 'value' => value } }
+          edits = body.fetch('assumptions', {}).map { |key, value| { 'op' => 'set', 'at' => "/assumptions/#{key}", 'value' => value } }
           edits, errors = Formats::TypedEdits.read(edits)
-          kept = (shop['assumptions'] || {}).dup
+          kept = shop.assumptions.dup
           edits.each { |e| (key = e['at'].split('/').last) && (e['value'].nil? ? kept.delete(key) : kept[key] = e['value']) }
           kept['voltage_school'] = body['voltage_school'] if body['voltage_school']
           errors += Formats::JobSchema.errors(Job::Template.job(id: 'probe', name: 'probe', assumptions: kept))
@@ -52,22 +56,13 @@ module Miser
           list.map { |i| i.merge('host' => i['host'].strip, 'name' => i['name'].strip) }
         end
 
-        def self.search(word, jobs, parts)
+        def self.search(jobs, parts, word)
           return [] if word.empty?
 
-          documents = jobs.map(&:document)
-          machines = documents.select { |d| [d['name'], d['bay'], d['fleet'], d['waiting']].compact.any? { |t| t.downcase.include?(word) } }
-                              .map { |d| { kind: 'machine', label: d['name'], detail: [d['bay'], d['fleet']].compact.join(', '), job: d['id'], stage: nil } }
-          loads = documents.flat_map do |d|
-            d['loads'].select { |l| [l['name'], l['base'], l['position']].compact.any? { |t| t.downcase.include?(word) } }
-                      .map { |l| { kind: 'load', label: l['name'], detail: d['name'], job: d['id'], stage: 'readings' } }
-          end
-          shelf = parts.select do |p|
-            [p['name'], p['base']].compact.any? do |t|
-              t.downcase.include?(word)
-            end
-          end.map { |p| { kind: 'part', label: p['name'], detail: p['base'].to_s, job: nil, stage: nil } }
-          machines + loads + shelf
+          jobs.catch_up(Jobs::BEHIND_MOST)
+          shelf = parts.all.select { |p| p.values_at('name', 'base').compact.any? { |text| text.downcase.include?(word) } }
+          jobs.summaries.search(word, HITS).map { |hit| hit.except('words') } +
+            shelf.map { |p| { kind: 'part', label: p['name'], detail: p['base'].to_s, job: nil, stage: 'choose', subject: nil } }
         end
       end
     end

@@ -51,7 +51,7 @@ class BenchRulesTest < Miser::Test
 
   # A 420 W bar on a harness fused and wired for 30 A: common practice.
   def test_a_claim_against_its_own_harness
-    claim = Claim.new('watts' => 420.0, 'fuse_a' => 30.0, 'wire_mm2' => Wire.area(12), 'lumens' => 40_000.0)
+    claim = Claim.new('watts' => 420.0, 'fuse_a' => 30.0, 'wire_mm2' => Conductor.area(12), 'lumens' => 40_000.0)
     assert_in_delta 33.6, claim.amps, 1e-9
     assert_equal(2, claim.findings.count { |f| f.level == 'impossible' && f.text.include?('33.6 A') })
     assert_in_delta 375, claim.ceiling_w, 1e-9
@@ -60,7 +60,7 @@ class BenchRulesTest < Miser::Test
     assert(Claim.new('watts' => 60.0, 'lumens' => 13_000.0).findings.any? { |f| f.level == 'doubtful' && f.text.include?('217 lm/W') })
     assert(Claim.new('watts' => 60.0, 'lumens' => 20_000.0).findings.any? { |f| f.level == 'impossible' })
     assert(Claim.new('fuse_a' => 30.0, 'wire_mm2' => 1.0).findings.any? { |f| f.text.include?('does not protect') })
-    assert_empty Claim.new('watts' => 60.0, 'fuse_a' => 10.0, 'wire_mm2' => Wire.area(16)).findings
+    assert_empty Claim.new('watts' => 60.0, 'fuse_a' => 10.0, 'wire_mm2' => Conductor.area(16)).findings
     assert_empty Claim.new({}).findings
   end
 
@@ -92,8 +92,8 @@ class BenchRulesTest < Miser::Test
   def test_system_volts_healthy_or_not
     health = Miser::Charging::Health
     assert_equal(%w[unhealthy unhealthy watch healthy watch], [11.5, 12.0, 12.3, 12.7, 13.1].map { |v| health.rest(v).verdict })
-    assert_equal(%w[watch healthy healthy unhealthy], [12.4, 13.0, 13.8, 15.1].map { |v| health.idle(v, 12.6).verdict })
-    assert_equal(%w[unhealthy watch healthy unhealthy], [12.9, 13.3, 14.1, 15.0].map { |v| health.cruise(v, 13.2).verdict })
+    assert_equal(%w[watch healthy healthy unhealthy], [12.4, 13.0, 13.8, 15.1].map { |v| health.idle(v, 14.8, 12.6).verdict })
+    assert_equal(%w[unhealthy watch healthy unhealthy], [12.9, 13.3, 14.1, 15.0].map { |v| health.cruise(v, 13.2, 14.8).verdict })
     battery = Miser::Charging::Battery.from({ 'capacity_ah' => 10.0, 'rest_v' => 12.8 }, settings)
     # 10 Ah from full to 40 %: 6 Ah, over 25 mA: 10 days.
     assert_match(/25 mA: 10 days/, health.key_off(0.025, battery).text)
@@ -103,7 +103,7 @@ class BenchRulesTest < Miser::Test
   def test_points_to_measure_and_what_to_switch_on
     job = plain_job(loads: [lamp('a', figures: stated(4.4)), lamp('b', role: 'head_high', figures: stated(4.8)), lamp('g', role: 'grips', figures: stated(3.0))])
     b = budget(job)
-    steps = Miser::Budget::PointPlan.new(b.ledgers('before')['main'], b.document['machine']).steps
+    steps = Miser::Budget::PointPlan.new(b.ledgers('before')['main'], b.document.machine).steps
     assert_equal steps.map(&:rpm).sort, steps.map(&:rpm)
     assert_operator steps.size, :>=, 3
     assert_equal ['Lamp b', 'Lamp a', 'Lamp g'], steps.first.switch_on, 'biggest first'
@@ -118,18 +118,18 @@ class BenchRulesTest < Miser::Test
   def test_the_baseline_puts_the_most_worthwhile_first
     job = plain_job(loads: [lamp('a', figures: stated(4.4, origin: 'nominal')), lamp('b', role: 'signal_left', figures: stated(0.2)), lamp('c', role: 'tail', figures: stated(0.4))],
                     choices: [swap('a', figures: stated(1.7))], readings: [{ 'id' => 'r', 'load_id' => 'c', 'kind' => 'settled', 'amps' => 0.4, 'volts' => 12.5 }])
-    before = Miser::Baseline.new(budget(job), 'before').items
+    before = Miser::Verdicts::Baseline.new(budget(job), 'before').items
     assert_equal(before.map(&:done), before.map(&:done).sort_by { |d| d ? 1 : 0 })
     shares = before.reject(&:done).map { |i| i.share || 0 }
     assert_equal shares.sort.reverse, shares
     assert_equal 'points/main', before.first.key, 'a rating is what is known least'
     assert_equal %w[draw/c rest_v], before.select(&:done).map(&:key).sort
     assert(before.any? { |i| i.key == 'flash_per_min' })
-    after = Miser::Baseline.new(budget(job), 'after').items.map(&:key)
+    after = Miser::Verdicts::Baseline.new(budget(job), 'after').items.map(&:key)
     assert_includes after, 'draw/a.c-a'
     refute_includes after, 'draw/c', 'only what was changed is read again'
     done = job.merge('checks' => { 'before' => { 'tried' => true, 'idle_v' => 15.2 } })
-    items = Miser::Baseline.new(budget(done), 'before').items.to_h { |i| [i.key, i] }
+    items = Miser::Verdicts::Baseline.new(budget(done), 'before').items.to_h { |i| [i.key, i] }
     assert items['tried'].done
     assert_equal 'unhealthy', items['idle_v'].call.verdict
   end

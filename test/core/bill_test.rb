@@ -3,7 +3,7 @@
 require_relative '../test_helper'
 
 class BillTest < Miser::Test
-  def bill(**own) = Miser::Bill.new({ 'loads' => [{ 'id' => 'a', 'count' => 2 }, { 'id' => 'b' }], 'choices' => [], 'order' => [] }.merge(own.transform_keys(&:to_s)))
+  def bill(**own) = Miser::Parts::Bill.new({ 'loads' => [{ 'id' => 'a', 'count' => 2 }, { 'id' => 'b' }], 'choices' => [], 'order' => [] }.merge(own.transform_keys(&:to_s)))
 
   def swap(load, name, cents) = { 'id' => "c#{load}", 'load_id' => load, 'action' => 'swap', 'part' => { 'name' => name, 'price_cents' => cents }.compact }
 

@@ -72,9 +72,9 @@ class BudgetTest < Miser::Test
   def test_a_reading_on_another_lamp_is_stale
     read = job.merge('readings' => [{ 'id' => 'r', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 3.0, 'volts' => 12.5, 'base' => 'HS1' }])
     assert_equal 'nominal', budget(read).entries('before').first.load.anchor.origin.key
-    ticket = Miser::Ticket.new(budget(read))
-    assert_equal 'stale', ticket.stages.find { |s| s[:stage] == 'readings' }[:state]
-    assert(ticket.missing.any? { |m| m.text.include?('read again') })
+    ticket = Miser::Ticket.new(read)
+    assert_equal 'stale', ticket.stage('readings').state
+    assert(ticket.wants.any? { |m| m.text.include?('read again') })
   end
 
   def test_the_next_reading_is_the_one_that_helps_most

@@ -17,7 +17,7 @@ class ChargingTest < Miser::Test
     assert_in_delta 17.12, curve.amps(2000, 14.0), 0.005
     assert_equal 0.0, curve.amps(1100, 14.0)
     assert_in_delta 1100 * 13.0 / 14.0, curve.cut_in(13.0), 1e-9
-    assert_raises(ArgumentError) { EarnFit.from_rating(watts: 280, rpm: 1000, volts: 14.0, cut_in: 1100, watts_sigma: 0.1, cut_in_sigma: 0.1) }
+    assert_raises(Miser::LateCutIn) { EarnFit.from_rating(watts: 280, rpm: 1000, volts: 14.0, cut_in: 1100, watts_sigma: 0.1, cut_in_sigma: 0.1) }
   end
 
   def test_break_even_is_where_the_curve_meets_the_spending
@@ -34,8 +34,8 @@ class ChargingTest < Miser::Test
     fit = EarnFit.from_points(points, v_ref: 14.0, amps_sigma: ->(a) { 0.02 * a })
     assert_within 1e-9, truth.a, fit.a
     assert_within 1e-9, truth.b, fit.b
-    assert_raises(ArgumentError) { EarnFit.from_points([[2000, 14.0, 9.0], [2000, 14.0, 9.4]], v_ref: 14.0, amps_sigma: ->(_) { 0.1 }) }
-    falling = assert_raises(ArgumentError) { EarnFit.from_points([[1500, 14.0, 9.0], [4000, 14.0, 6.0]], v_ref: 14.0, amps_sigma: ->(_) { 0.1 }) }
+    assert_raises(Miser::OneSpeed) { EarnFit.from_points([[2000, 14.0, 9.0], [2000, 14.0, 9.4]], v_ref: 14.0, amps_sigma: ->(_) { 0.1 }) }
+    falling = assert_raises(Miser::FallingOutput) { EarnFit.from_points([[1500, 14.0, 9.0], [4000, 14.0, 6.0]], v_ref: 14.0, amps_sigma: ->(_) { 0.1 }) }
     assert_match(/do not rise/, falling.message)
   end
 

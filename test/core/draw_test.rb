@@ -23,7 +23,7 @@ class DrawTest < Miser::Test
     assert_in_delta 1.0, Regulated.new(volts: 13.5, amps: 1.0, min_v: 9).current(16), 1e-9
     assert_in_delta 2.0, Heater.new(volts: 12, amps: 1).current(24), 1e-9
     assert_nil Heater.new(volts: 12, amps: 1).light(12, of: 13)
-    assert_raises(ArgumentError) { Law.named('magic') }
+    assert_raises(Miser::UnknownName) { Law.named('magic') }
     assert_raises(ArgumentError) { Filament.new(volts: 0, amps: 1) }
   end
 
@@ -48,8 +48,8 @@ class DrawTest < Miser::Test
     assert_equal 'resistor', string.law
     assert_in_delta 7.0, string.forward_v, 1e-9
     assert_operator TwoVoltageTest.new([12.0, 1.0], [13.0, 1.022]).confidence, :<, 0.9, 'between two laws it must not be sure'
-    assert_raises(ArgumentError) { TwoVoltageTest.new([12.0, 1.0], [12.1, 1.0]) }
-    assert_raises(ArgumentError) { TwoVoltageTest.new([12.0, 0], [14, 1.0]) }
+    assert_raises(Miser::VoltagesTooClose) { TwoVoltageTest.new([12.0, 1.0], [12.1, 1.0]) }
+    assert_raises(Miser::NothingDrawn) { TwoVoltageTest.new([12.0, 0], [14, 1.0]) }
   end
 
   def test_warm_up

@@ -33,7 +33,7 @@ class EditTest < Miser::Test
   def test_impossible_edits_name_their_place
     [{ 'op' => 'remove', 'at' => '/loads/gone' }, { 'op' => 'set', 'at' => '/loads/gone/name', 'value' => 1 }, { 'op' => 'add', 'at' => '/loads', 'value' => { 'id' => 'a' } },
      { 'op' => 'add', 'at' => '/loads', 'value' => 'x' }, { 'op' => 'fold', 'at' => '/loads' }, { 'op' => 'set', 'at' => '/name/deeper/still', 'value' => 1 }, { 'op' => 'remove', 'at' => '/' }].each do |edit|
-      error = assert_raises(Miser::Job::Edit::Impossible, edit.to_s) { apply(edit) }
+      error = assert_raises(Miser::ImpossibleEdit, edit.to_s) { apply(edit) }
       assert_equal edit['at'], error.at
     end
   end

@@ -14,7 +14,7 @@ class HeadlightTest < Miser::Test
            'direct_from' => 2000, 'direct_to' => 2010, 'heated_lens' => true, 'marks' => 'both', 'price_cents' => 12_000, 'amps' => 1.6 }.freeze
 
   def findings(part, housing = HOUSING, winter: false, feed: 'dc', settings: Miser::Assumptions.new, units: 'metric')
-    FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter, feed: feed, settings: settings, units: units)).to_h { |f| [f.rule, f] }
+    FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter, feed: feed, settings: settings, units: units, catalogue: CATALOGUE)).to_h { |f| [f.rule, f] }
   end
 
   def verdict(rule, part, housing = HOUSING, **rest) = findings(part, housing, **rest).fetch(rule).verdict
@@ -148,11 +148,11 @@ class HeadlightTest < Miser::Test
   end
 
   def test_photometry_stands_in_the_pattern_of_its_part
-    list = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => [BULB, UNIT] }, { 'year' => 2005.0 }, 13.5, patterns: { 'u' => 'as its photometry has it' })
+    list = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => [BULB, UNIT] }, { 'year' => 2005.0 }, 13.5, catalogue: CATALOGUE, patterns: { 'u' => 'as its photometry has it' })
     assert_equal ['as its photometry has it', Candidates::PATTERNS['bulb']], list.all.map(&:pattern)
   end
 
-  def candidates(*parts, machine: { 'year' => 2005.0 }) = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine, 13.5)
+  def candidates(*parts, machine: { 'year' => 2005.0 }) = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine, 13.5, catalogue: CATALOGUE)
 
   def test_the_schools_beside_each_other
     list = candidates(BULB, UNIT, UNIT.merge('id' => 'p', 'kind' => 'projector', 'price_cents' => 19_000))
@@ -172,11 +172,11 @@ class HeadlightTest < Miser::Test
   def test_choosing_one_puts_it_on_the_rail_and_its_harness_in_the_order
     job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')], headlight: { 'housing' => HOUSING.except('year'), 'candidates' => [UNIT.merge('connector' => 'bullets')] })
     judged = candidates(UNIT.merge('connector' => 'bullets')).all.first
-    taken = Miser::Job::HeadlightChoice.take(job, judged) { 'c1' }
+    taken = Miser::Headlight::Choice.take(job, judged) { 'c1' }
     assert_empty Miser::Formats::JobSchema.errors(taken).map(&:to_s) if defined?(Miser::Formats::JobSchema)
     assert_equal(%w[Unit Adapter], taken['order'].map { |r| r['name'].split.first })
     assert_operator budget(taken).line('after', 'idle_night', 'main').spends.value, :<, budget(job).line('after', 'idle_night', 'main').spends.value
-    back = Miser::Job::HeadlightChoice.take(taken, nil) { 'c2' }
+    back = Miser::Headlight::Choice.take(taken, nil) { 'c2' }
     assert_empty back['order']
     assert_nil back['headlight']['chosen']
   end

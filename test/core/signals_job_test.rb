@@ -18,7 +18,7 @@ class SignalsJobTest < Miser::Test
     plain_job(loads: loads, choices: swaps, signals: { 'flasher' => 'outage', 'telltale' => 'shared' }.merge(wiring.transform_keys(&:to_s)))
   end
 
-  def survey(job) = Survey.new(budget(job))
+  def survey(job) = Survey.new(budget(job), catalogue: CATALOGUE)
 
   def test_a_row_of_several_hangs_front_rear_and_as_extra_pairs
     assert_equal %w[rear_left rear_right], survey(signal_job(count: 1)).harness('after').lamps.map(&:id)
@@ -65,7 +65,7 @@ class SignalsJobTest < Miser::Test
 
   def cure_of(job, keys)
     found = survey(job).cures.ranked.find { |c| c.keys.sort == keys.sort }
-    Miser::Job::Cure.take(job, found, circuit: 'main', volts: 13.5)
+    Miser::Signals::CureChoice.take(job, found, circuit: 'main', volts: 13.5)
   end
 
   def test_a_cure_brings_parts_and_amps_and_leaves_no_trace_when_taken_back
@@ -81,7 +81,7 @@ class SignalsJobTest < Miser::Test
     assert_equal(%w[Fuse], other['order'].map { |r| r['name'].split.first }.first(1))
     refute(other['order'].any? { |r| r['name'].include?('resistor') })
     assert other['signals']['loses_warning']
-    back = Miser::Job::Cure.take(other, nil, circuit: 'main', volts: 13.5)
+    back = Miser::Signals::CureChoice.take(other, nil, circuit: 'main', volts: 13.5)
     assert_equal job['loads'], back['loads']
     assert_equal job['order'], back['order']
     assert_empty back['signals']['remedies']
@@ -100,7 +100,7 @@ class SignalsJobTest < Miser::Test
     random = Random.new(8)
     40.times do
       harness = random_loop(random)
-      drawing = Drawing.new(harness)
+      drawing = Miser::Formats::LoopDrawing.new(harness)
       circuit = Wiring.new(harness, State.new(command: 'left', closed: true, lights: true, volts: 12.6)).circuit
       ids = circuit.elements.map(&:id) + ['switch']
       assert_equal harness.lamps.map(&:id).sort, drawing.parts.select { |p| p.kind == 'lamp' }.map(&:id).sort
@@ -112,7 +112,7 @@ class SignalsJobTest < Miser::Test
   end
 
   def test_the_drawing_file_is_well_formed_and_names_are_text
-    drawing = Drawing.new(survey(signal_job).harness('after'), 'left' => '<script>alert(1)</script>', 'supply' => 'brown & white')
+    drawing = Miser::Formats::LoopDrawing.new(survey(signal_job).harness('after'), 'left' => '<script>alert(1)</script>', 'supply' => 'brown & white')
     svg = Nokogiri::XML(Miser::Formats::CircuitSvg.new(drawing, 'A & <b>').to_s, &:strict)
     assert_equal 'svg', svg.root.name
     assert_empty svg.xpath('//*[local-name()="script"]')
@@ -121,7 +121,7 @@ class SignalsJobTest < Miser::Test
   end
 
   def test_a_ticket_wants_what_the_signals_still_do_wrong
-    wants = ->(job) { Miser::Ticket.new(budget(job)).missing.select { |m| m.stage == 'signals' }.map(&:text) }
+    wants = ->(job) { Miser::Ticket.new(job).wants.select { |m| m.stage == 'signals' }.map(&:text) }
     assert_match(/(flashes|glows) when/, wants[signal_job].first)
     assert_empty wants[signal_job(remedies: %w[flasher_2 diodes])]
     assert_empty wants[plain_job(loads: [lamp('a')])], 'a machine without turn signals wants nothing'

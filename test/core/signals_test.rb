@@ -11,9 +11,9 @@ class SignalsTest < Miser::Test
   # a side, one 0.28 A filament tell-tale between; checked with a general circuit simulator.
   def reference(led)
     lamps = SIDES.product([1, 2]).map do |side, i|
-      led ? Led.new("#{side}#{i}", side, '0', kind: 'resistor', volts: 12.8, amps: 0.12, from_v: 7.0) : Filament.new("#{side}#{i}", side, '0', 12.0, 21 / 12.0)
+      led ? Miser::Network::Led.new("#{side}#{i}", side, '0', kind: 'resistor', volts: 12.8, amps: 0.12, from_v: 7.0) : Miser::Network::Filament.new("#{side}#{i}", side, '0', 12.0, 21 / 12.0)
     end
-    Circuit.new([Battery.new('battery', 'left', '0', 12.8, 0.05), Filament.new('telltale', 'left', 'right', 12.0, 0.28), *lamps]).solve
+    Miser::Network::Solver.new([Miser::Network::Source.new('battery', 'left', '0', 12.8, 0.05), Miser::Network::Filament.new('telltale', 'left', 'right', 12.0, 0.28), *lamps]).solve
   end
 
   def test_a_shared_tell_tale_lights_the_other_sides_leds
@@ -25,11 +25,11 @@ class SignalsTest < Miser::Test
   end
 
   def test_parts_that_hang_on_nothing_or_contradict_are_named
-    error = assert_raises(Circuit::Unsolvable) { Circuit.new([Battery.new('battery', 'a', '0', 12, 0.1), Resistor.new('stray', 'x', 'y', 1.0)]) }
+    error = assert_raises(Miser::Unsolvable) { Miser::Network::Solver.new([Miser::Network::Source.new('battery', 'a', '0', 12, 0.1), Miser::Network::Resistor.new('stray', 'x', 'y', 1.0)]) }
     assert_match(/stray/, error.message)
-    error = assert_raises(Circuit::Unsolvable) { Circuit.new([Battery.new('one', 'a', '0', 12, 0.0), Battery.new('two', 'a', '0', 13, 0.0)]).solve }
+    error = assert_raises(Miser::Unsolvable) { Miser::Network::Solver.new([Miser::Network::Source.new('one', 'a', '0', 12, 0.0), Miser::Network::Source.new('two', 'a', '0', 13, 0.0)]).solve }
     assert_match(/one, two/, error.message)
-    assert_raises(ArgumentError) { Resistor.new('r', 'a', '0', 0.0) }
+    assert_raises(ArgumentError) { Miser::Network::Resistor.new('r', 'a', '0', 0.0) }
   end
 
   # Property: whatever is built, Kirchhoff's current law holds at every node.
@@ -45,10 +45,10 @@ class SignalsTest < Miser::Test
   end
 
   def test_laws_have_the_slope_they_say
-    parts = [Filament.new('f', 'a', '0', 12.0, 1.75), Diode.new('d', 'a', '0'), Resistor.new('r', 'a', '0', 4.7), *%w[resistor driver regulated].map { |k| Led.new(k, 'a', '0', kind: k, volts: 13.0, amps: 0.2, from_v: 7.0) },
-             Led.new('b', 'a', '0', kind: 'resistor', volts: 13.0, amps: 0.2, from_v: 7.0, bridged: true), Led.new('v', 'a', '0', kind: 'resistor', volts: 13.0, amps: 0.2, from_v: 7.0, reversed: true)]
+    parts = [Miser::Network::Filament.new('f', 'a', '0', 12.0, 1.75), Miser::Network::Diode.new('d', 'a', '0'), Miser::Network::Resistor.new('r', 'a', '0', 4.7), *%w[resistor driver regulated].map { |k| Miser::Network::Led.new(k, 'a', '0', kind: k, volts: 13.0, amps: 0.2, from_v: 7.0) },
+             Miser::Network::Led.new('b', 'a', '0', kind: 'resistor', volts: 13.0, amps: 0.2, from_v: 7.0, bridged: true), Miser::Network::Led.new('v', 'a', '0', kind: 'resistor', volts: 13.0, amps: 0.2, from_v: 7.0, reversed: true)]
     parts.each do |part|
-      [-9.0, -0.4, 0.001, 0.3, 0.6, 6.98, 7.05, 9.0, 13.5].reject { |v| part.is_a?(Diode) && v > 1 }.each do |v|
+      [-9.0, -0.4, 0.001, 0.3, 0.6, 6.98, 7.05, 9.0, 13.5].reject { |v| part.is_a?(Miser::Network::Diode) && v > 1 }.each do |v|
         numeric = (part.law(v + 1e-6)[0] - part.law(v - 1e-6)[0]) / 2e-6
         assert_in_delta numeric, part.law(v)[1], (numeric.abs * 1e-3) + 1e-6, "#{part.id} at #{v}"
       end
@@ -70,7 +70,7 @@ class SignalsTest < Miser::Test
     assert_equal 'none', pattern['free_3', 1.0, earthed: false].rhythm
     assert_equal 'none', pattern['free_3', 1.0, crossed: true].rhythm
     assert_equal 'flashes', pattern['thermal', 1.0, crossed: true].rhythm, 'a bimetal does not care'
-    assert_raises(ArgumentError) { Flasher.new(kind: 'clockwork', design_a: 1) }
+    assert_raises(Miser::UnknownName) { Flasher.new(kind: 'clockwork', design_a: 1) }
   end
 
   def looks(view) = view.lamps.transform_values(&:looks)
@@ -86,7 +86,7 @@ class SignalsTest < Miser::Test
   end
 
   def cures(lamps: four(**led), plug: %w[49 49a 31], school: 'swap', **rest)
-    Cures.new(Remedy::Case.new(harness: signal_loop(lamps: lamps, **rest), before: signal_loop(**rest), volts: 13.5, plug: plug), thresholds: SEEN, school: school)
+    Cures.new(Remedy::Case.new(harness: signal_loop(lamps: lamps, **rest), before: signal_loop(**rest), volts: 13.5, plug: plug, catalogue: CATALOGUE), judge: ->(h) { Judgement.new(h, thresholds: SEEN) }, school: school)
   end
 
   def test_remedies_are_tried_and_ranked_by_school
@@ -104,13 +104,13 @@ class SignalsTest < Miser::Test
   end
 
   def test_load_resistors_spend_what_was_saved
-    remedy = LoadResistors.new(Remedy::Case.new(harness: signal_loop(lamps: four(**led)), before: signal_loop, volts: 13.5, plug: %w[49 49a 31]))
+    remedy = LoadResistors.new(Remedy::Case.new(harness: signal_loop(lamps: four(**led)), before: signal_loop, volts: 13.5, plug: %w[49 49a 31], catalogue: CATALOGUE))
     assert_in_delta 13.5 / remedy.ohms, remedy.cost.amps, 1e-9
     assert_operator remedy.cost.amps, :>, 3.2
     assert_in_delta (13.5**2) / remedy.ohms, remedy.watts, 1e-9
     assert_operator remedy.rated_w, :>=, remedy.watts
     assert_operator remedy.cost.surface_c, :>, 100
-    assert_includes ESeries::E12.map { |v| v.round(2) }, remedy.ohms.round(2)
+    assert_includes Miser::Network::ESeries::E12.map { |v| v.round(2) }, remedy.ohms.round(2)
   end
 
   def test_pin_maps
@@ -230,13 +230,13 @@ class SignalsTest < Miser::Test
 
   # IEC 60063: E12 and E24 are 10^(i/n) to two figures, save the series' own exceptions.
   def test_preferred_values
-    assert_equal 12, ESeries::E12.size
-    assert_equal 24, ESeries::E24.size
-    assert_equal ESeries::E12, ESeries::E24.values_at(*0.step(22, 2)), 'every second value of E24'
-    ESeries::E24.each_with_index { |v, i| assert_in_delta 10**(i / 24.0), v, 0.06 * v }
-    assert_in_delta 3.9, ESeries.at_most(4.2)
-    assert_in_delta 0.82, ESeries.at_most(0.99)
-    assert_in_delta 47, ESeries.at_most(55)
+    assert_equal 12, Miser::Network::ESeries::E12.size
+    assert_equal 24, Miser::Network::ESeries::E24.size
+    assert_equal Miser::Network::ESeries::E12, Miser::Network::ESeries::E24.values_at(*0.step(22, 2)), 'every second value of E24'
+    Miser::Network::ESeries::E24.each_with_index { |v, i| assert_in_delta 10**(i / 24.0), v, 0.06 * v }
+    assert_in_delta 3.9, Miser::Network::ESeries.at_most(4.2)
+    assert_in_delta 0.82, Miser::Network::ESeries.at_most(0.99)
+    assert_in_delta 47, Miser::Network::ESeries.at_most(55)
   end
 
   # Terminals by DIN 72552: 49 supply, 49a output, 31 earth.

@@ -67,7 +67,7 @@ class WallTest < Miser::Test
     empty = Wall.new({ 'distance_m' => 3, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 1, 'down_m' => 1 })
     refute_predicate empty, :any?
     assert_nil empty.peak
-    assert_match(/distance is not entered/, assert_raises(ArgumentError) { Wall.new({}) }.message)
+    assert_match(/distance is not entered/, assert_raises(Miser::UnreadyWall) { Wall.new({}) }.message)
   end
 
   # Few marks: the ratio carries its doubt, and no verdict is given that it does not bear.
@@ -80,7 +80,7 @@ class WallTest < Miser::Test
     assert_match(/ ± 0\.\d times the light on the wall, .*Too few marks are read to say more/, compared.sentence)
     bright = wall(columns: 15, rows: 9, skip: few) { |x, y| 40 * bell(0.9, 0.32, at: [0, -0.4])[x, y] }
     assert_match(/More light where/, Miser::Beam::Comparison.new(old, bright, 0.0).sentence)
-    error = assert_raises(Miser::Beam::SharedWall::Apart) { Miser::Beam::Comparison.new(old, wall(phone: true, &bell(0.8, 0.3)), 0.0) }
+    error = assert_raises(Miser::WallsApart) { Miser::Beam::Comparison.new(old, wall(phone: true, &bell(0.8, 0.3)), 0.0) }
     assert_match(/telephone/, error.message)
   end
 

@@ -27,7 +27,7 @@ class JobFileTest < Miser::Test
     assert_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, %w[ac_runaway after]
     refute_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, %w[ac_runaway before]
     assert_includes verdicts['curlew1100'].flags.map(&:key), 'data_bus'
-    verdicts.each_value { |b| assert_equal %w[charger tracker grips], b.document['loads'].select { |l| l['wanted'] }.map { |l| l['role'] }.first(3) }
+    verdicts.each_value { |b| assert_equal %w[charger tracker grips], b.document.loads.select { |l| l['wanted'] }.map { |l| l['role'] }.first(3) }
   end
 
   def test_unknown_fields_are_kept_and_told
@@ -101,10 +101,10 @@ class JobFileTest < Miser::Test
     job['circuits'][0]['alternator'].merge!('cut_in_rpm' => 5200)
     job['machine'].merge!('idle_rpm' => 5000)
     job['circuits'][0]['battery']['rest_v'] = 9
-    places = Miser::Job::Consistency.new(budget(job)).problems.map(&:at)
+    places = Miser::Verdicts::Consistency.new(budget(job)).problems.map(&:at)
     assert_equal %w[/machine/cruise_rpm /circuits/main/alternator/cut_in_rpm /circuits/main/battery/rest_v], places.first(3)
     job['readings'][0]['amps'] = 4500 / 1000.0 * 1000
-    slip = Miser::Job::Consistency.new(budget(job.merge('readings' => [job['readings'][0].merge('amps' => 55)]))).problems.last
+    slip = Miser::Verdicts::Consistency.new(budget(job.merge('readings' => [job['readings'][0].merge('amps' => 55)]))).problems.last
     assert_match(/looks like watts/, slip.message)
   end
 end

@@ -18,10 +18,10 @@ class BeamsTest < Miser::Test
     last_response
   end
 
-  def pictures = call(:get, '/api/jobs/wren125/beam')['pictures'].first
+  def pictures = call(:get, '/api/jobs/wren125/stages/checks')['pictures'].first
 
   def test_headlight_and_beam_of_every_machine
-    %w[dunlin250 wren125 ptarmigan550].each { |id| %w[headlight beam].each { |what| call(:get, "/api/jobs/#{id}/#{what}") && assert_equal(200, last_response.status) } }
+    %w[dunlin250 wren125 ptarmigan550].each { |id| %w[headlight checks].each { |what| call(:get, "/api/jobs/#{id}/stages/#{what}") && assert_equal(200, last_response.status) } }
     chosen = call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'hu', revision: job['revision'] })
     assert_equal 'hu', chosen['document']['headlight']['chosen']
     call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'nothing', revision: chosen['revision'] })
@@ -34,7 +34,7 @@ class BeamsTest < Miser::Test
 
   # The same part on three machines: each feeds its lamp another way, and the order takes up what that asks for.
   def test_the_feed_of_each_machine_is_found_by_itself
-    feed = ->(id) { call(:get, "/api/jobs/#{id}/headlight")['candidates'].to_h { |c| [c['id'], c['findings'].find { |f| f['rule'] == 'feed' }] } }
+    feed = ->(id) { call(:get, "/api/jobs/#{id}/stages/headlight")['candidates'].to_h { |c| [c['id'], c['findings'].find { |f| f['rule'] == 'feed' }] } }
     assert_equal(%w[fits work], feed['ptarmigan550'].values_at('pf', 'pu').map { |f| f['verdict'] })
     assert_equal 'Plug-in isolating hub, headlamp', feed['curlew1100']['ch']['part']['name']
     assert_equal ['fits'], feed['dunlin250'].values.map { |f| f['verdict'] }.uniq
@@ -43,7 +43,8 @@ class BeamsTest < Miser::Test
     assert_equal 'fits', feed['ptarmigan550']['pu']['verdict'], 'with a rectifier fitted, DC it is'
     taken = call(:post, '/api/jobs/ptarmigan550/act', { act: 'headlight', value: 'pu', revision: job('ptarmigan550')['revision'] })
     assert_equal 'dc', taken['document']['choices'].find { |c| c['load_id'] == 'l1' }['part']['supply']
-    assert_empty(taken['budget']['flags'].select { |f| f['key'] == 'needs_dc' })
+    assert_empty(call(:get, '/api/jobs/ptarmigan550/stages/budget')['flags'].select { |f| f['key'] == 'needs_dc' })
+    assert_equal 'pu', taken['document']['headlight']['chosen']
   end
 
   # A wall written out as photometry, taken in again, foretells that wall.
@@ -51,17 +52,17 @@ class BeamsTest < Miser::Test
     edit({ op: 'set', at: '/beam/predicted/down', value: '0' })
     text = fetch('/api/jobs/dunlin250/wall-photometry?wall=wa').body.force_encoding('UTF-8')
     call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'wall.ies', revision: job['revision'] })
-    view = call(:get, '/api/jobs/dunlin250/beam')
+    view = call(:get, '/api/jobs/dunlin250/stages/checks')
     measured = view['walls'].find { |w| w['id'] == 'wa' }['figures']
     assert_in_delta measured['peak_lux'], view['predicted']['wall']['figures']['peak_lux'], 0.6
     assert_match(/1\.0 ± 0\.1 times the peak, 1\.0 ± 0\.1 times the light on the wall/, view['predicted']['beside'])
     edit({ op: 'set', at: '/beam/predicted/distance_m', value: '10 m' }, { op: 'set', at: '/beam/predicted/height_m', value: '0.8 m' })
-    farther = call(:get, '/api/jobs/dunlin250/beam')['predicted']
+    farther = call(:get, '/api/jobs/dunlin250/stages/checks')['predicted']
     assert_within 0.15, measured['peak_lux'] / 4, farther['wall']['figures']['peak_lux'], 'a quarter; its marks lie at other angles'
     assert_in_delta(-0.8, farther['floor_m'])
     assert_nil farther['beside'], 'another distance is no comparison'
     call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'unit.ies', part: 'hu', revision: job['revision'] })
-    pattern = call(:get, '/api/jobs/dunlin250/headlight')['candidates'].find { |c| c['id'] == 'hu' }['pattern']
+    pattern = call(:get, '/api/jobs/dunlin250/stages/headlight')['candidates'].find { |c| c['id'] == 'hu' }['pattern']
     assert_match(/m at half of \d+ lx at 5 m, \d+ % above the cut-off/, pattern)
     ['', 'x', 'IESNA:LM-63-2002', "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each { |bad| call(:post, '/api/jobs/dunlin250/photometry', { text: bad, name: 'x', revision: job['revision'] }) && assert_equal(422, last_response.status) }
     undone = call(:post, '/api/jobs/dunlin250/act', { act: 'undo', revision: job['revision'] })
@@ -97,7 +98,7 @@ class BeamsTest < Miser::Test
     send_photograph(photograph, revision: was - 1)
     assert_equal 409, last_response.status
     assert_equal was, job('wren125')['revision']
-    %w[/api/jobs/wren125/attachments/nothing /api/jobs/wren125/attachments/%00 /api/jobs/%00/beam].each { |path| assert_equal 404, fetch(path).status, path }
+    %w[/api/jobs/wren125/attachments/nothing /api/jobs/wren125/attachments/%00 /api/jobs/%00/stages/checks].each { |path| assert_equal 404, fetch(path).status, path }
   end
 
   # Whatever a job takes in, its file takes in elsewhere: past that it is refused, with what to do.
@@ -129,7 +130,7 @@ class BeamsTest < Miser::Test
     assert_equal(%w[image/jpeg text/plain], JSON.parse(file)['attachments'].map { |a| a['type'] })
     refute job('wren125')['document'].key?('attachments'), 'they are no part of the document on the wire'
     id = call(:post, '/api/files', { text: file, accept: 'new' })['accepted']
-    beam = call(:get, "/api/jobs/#{id}/beam")
+    beam = call(:get, "/api/jobs/#{id}/stages/checks")
     picture = beam['pictures'].first['before']
     assert_equal fetch("/api/jobs/wren125/attachments/#{picture['id']}").body, fetch("/api/jobs/#{id}/attachments/#{picture['id']}").body
     assert_equal 'wall.ies', beam['predicted']['name']
@@ -157,11 +158,11 @@ class BeamsTest < Miser::Test
   def test_odd_walls_never_end_in_a_500
     edit({ op: 'add', at: '/beam/walls', value: { id: 'dark', beam: 'high', side: 'before', distance_m: 5, columns: 3, rows: 3, width_m: 1, up_m: 0.2, down_m: 0.2, cells: [{ id: 'r1c1', lux: 0 }, { id: 'r9c9', lux: 5 }] } },
          { op: 'add', at: '/beam/walls', value: { id: 'bare', beam: 'high', side: 'after' } })
-    walls = call(:get, '/api/jobs/dunlin250/beam')['walls'].to_h { |w| [w['id'], w] }
+    walls = call(:get, '/api/jobs/dunlin250/stages/checks')['walls'].to_h { |w| [w['id'], w] }
     assert_equal 'No cell read any light.', walls['dark']['reason']
     assert_match(/not entered/, walls['bare']['reason'])
     edit({ op: 'set', at: '/beam/walls/wa/phone', value: true })
-    view = call(:get, '/api/jobs/dunlin250/beam')
+    view = call(:get, '/api/jobs/dunlin250/stages/checks')
     assert_match(/Not to be compared: one was read with a telephone/, view['comparisons'].first['sentence'])
     assert_match(/not to be held against the file/, view['predicted']['beside'])
     %w[wall-table wall-photometry].each { |what| assert_equal 422, fetch("/api/jobs/dunlin250/#{what}?wall=bare").status }

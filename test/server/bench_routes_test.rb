@@ -119,7 +119,7 @@ class BenchRoutesTest < Miser::Test
     assert_in_delta 1.72, preview['settled'], 1e-6
     refute(call(:get, '/api/jobs/bracken420')['document']['readings'].any? { |r| r['load_id'] == 'l2' })
     taken = call(:post, '/api/jobs/bracken420/log', { text: text, load: 'l2', accept: true })
-    reading = taken['job']['document']['readings'].find { |r| r['load_id'] == 'l2' }
+    reading = taken['change']['changes'].map { |c| c['value'] }.find { |r| r.is_a?(Hash) && r['load_id'] == 'l2' }
     assert_equal 3, reading['samples'].size
     get "/api/jobs/bracken420/file?kind=series&reading=#{reading['id']}", {}, { 'HTTP_HOST' => '127.0.0.1' }
     assert_equal "time [s],amps [A]\r\n0.0,1.88\r\n60.0,1.8\r\n120.0,1.76\r\n", last_response.body.force_encoding('UTF-8')

@@ -39,7 +39,7 @@ class CrowdTest < Miser::Test
     answers = Queue.new
     writers = MACHINES.map { |job| window { |http| ROUNDS.times { |i| answers << [job, write(http, job, "#{job} #{i}").code] } } }
     rivals = Array.new(3) { |n| window { |http| ROUNDS.times { |i| answers << ['curlew1100', write(http, 'curlew1100', "#{n}/#{i}").code] } } }
-    readers = Array.new(2) { window { |http| ROUNDS.times { %w[/api/jobs /api/jobs/dunlin250/beam /api/jobs/dunlin250/signals].each { |path| answers << [path, http.get(path).code] } } } }
+    readers = Array.new(2) { window { |http| ROUNDS.times { %w[/api/jobs /api/jobs/dunlin250/stages/checks /api/jobs/dunlin250/stages/signals].each { |path| answers << [path, http.get(path).code] } } } }
     [*writers, *rivals, *readers].each(&:join)
     codes = Array.new(answers.size) { answers.pop }
     assert_empty(codes.reject { |where, code| code == '200' || (where == 'curlew1100' && code == '409') }.tally)

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-require_relative '../../bench/stand_ins'
-require_relative '../../bench/runs'
+require_relative '../../instruments/stand_ins'
+require_relative '../../instruments/runs'
 
 module Miser
   # A simulated bench on free ports, and runs on it, for tests.

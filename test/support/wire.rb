@@ -11,6 +11,8 @@ module Miser
 
     Contract = Server::Contract
 
+    def settings = app.instance_variable_get(:@instance)&.settings || app.settings
+
     def app
       @app ||= Server::App.on(Cli::DemoData.open(':memory:')).new
     end
@@ -31,7 +33,14 @@ module Miser
         errors = Contract.checker("#{pointer}/content/application~1json/schema").validate(answer).first(3).map { |e| [e['data_pointer'], e['type']] }
         assert_empty errors, "#{verb} #{path}"
       end
-      answer
+      whole(answer)
+    end
+
+    # A change, with the document it made beside it.
+    def whole(answer)
+      return answer unless answer.is_a?(Hash) && answer.key?('changes') && answer.key?('revision')
+
+      answer.merge('document' => settings.jobs.find(last_request.path_info[%r{\A/api/jobs/([^/]+)}, 1]).document)
     end
 
     def job(id = 'dunlin250') = call(:get, "/api/jobs/#{id}")

@@ -4,6 +4,27 @@
  */
 
 export interface paths {
+    "/api/jobs/{id}/stages/aim": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["aimStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -132,8 +153,30 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Undo, redo, another electrical system, engine defaults, hand over */
+        /** Undo, redo, and the acts that stages declare */
         post: operations["act"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/curve": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** Earning, keeping with its verdict, and volts sampled over engine speed */
+        get: operations["curve"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -158,124 +201,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/options": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get: operations["options"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/table": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Loads or readings as CSV; a preview unless accepted */
-        post: operations["importTable"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/signals": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        /** The signal circuit solved in every state, before and after, with cures and faults */
-        get: operations["signals"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/headlight": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        /** Each part thought of, against the housing as measured */
-        get: operations["headlight"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/photometry": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A photometry file (IES LM-63) kept with the job, for a part or to be looked at */
-        post: operations["keepPhotometry"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/photographs": {
-        parameters: {
-            query: {
-                beam: "low" | "high";
-                side: "before" | "after";
-                revision: number;
-                name?: string;
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A photograph of a beam; how it was exposed is read from it, all else but the picture is dropped */
-        post: operations["keepPhotograph"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{id}/attachments/{attachment}": {
         parameters: {
             query?: never;
@@ -289,142 +214,6 @@ export interface paths {
         get: operations["attachment"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/wall-table": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        /** A wall's readings as CSV */
-        get: operations["wallTable"];
-        put?: never;
-        /** Readings from a table into a wall; empty cells leave what is there */
-        post: operations["keepWallTable"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/wall-photometry": {
-        parameters: {
-            query: {
-                wall: string;
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        /** A measured wall as IES LM-63 */
-        get: operations["wallPhotometry"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/beam": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        /** Each beam on the wall, and before against after */
-        get: operations["beam"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/diagnose": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["diagnose"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/taps": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A flash rate from taps */
-        post: operations["taps"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/circuit": {
-        parameters: {
-            query: {
-                side?: "before" | "after";
-                kind: "svg" | "netlist";
-                command?: "off" | "left" | "right" | "hazard";
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get: operations["circuitFile"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{id}/log": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A meter's log as a series of one load; a preview unless accepted */
-        post: operations["importLog"];
         delete?: never;
         options?: never;
         head?: never;
@@ -480,23 +269,6 @@ export interface paths {
         put?: never;
         /** A guided reading of one load through the shop's instruments */
         post: operations["startRun"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/wall-runs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A wall read mark by mark with the light meter */
-        post: operations["startWallRun"];
         delete?: never;
         options?: never;
         head?: never;
@@ -598,10 +370,417 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/stages/budget": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["budgetStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/photometry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A photometry file (IES LM-63) kept with the job, for a part or to be looked at */
+        post: operations["keepPhotometry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/photographs": {
+        parameters: {
+            query: {
+                beam: "low" | "high";
+                side: "before" | "after";
+                revision: number;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A photograph of a beam; how it was exposed is read from it, all else but the picture is dropped */
+        post: operations["keepPhotograph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/wall-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** A wall's readings as CSV */
+        get: operations["wallTable"];
+        put?: never;
+        /** Readings from a table into a wall; empty cells leave what is there */
+        post: operations["keepWallTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/wall-photometry": {
+        parameters: {
+            query: {
+                wall: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** A measured wall as IES LM-63 */
+        get: operations["wallPhotometry"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/checks": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** Each beam on the wall, and before against after */
+        get: operations["checksStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wall-runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A wall read mark by mark with the light meter */
+        post: operations["startWallRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/choose": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["chooseStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["options"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/hand_over": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["handOverStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/headlight": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** Each part thought of, against the housing as measured */
+        get: operations["headlightStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/intake": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["intakeStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/readings": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["readingsStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Loads or readings as CSV; a preview unless accepted */
+        post: operations["importTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A meter's log as a series of one load; a preview unless accepted */
+        post: operations["importLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/signals": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** The signal circuit solved in every state, before and after, with cures and faults */
+        get: operations["signalsStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/diagnose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["diagnose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/taps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A flash rate from taps */
+        post: operations["taps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/circuit": {
+        parameters: {
+            query: {
+                side?: "before" | "after";
+                kind: "svg" | "netlist";
+                command?: "off" | "left" | "right" | "hazard";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["circuitFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AimView: {
+            drop: components["schemas"]["Figure"];
+            height: components["schemas"]["Figure"];
+            pitch: components["schemas"]["Figure"];
+            drop_unladen: components["schemas"]["Figure"];
+            inclination: components["schemas"]["Figure"];
+            turns: components["schemas"]["Figure"];
+            restore: components["schemas"]["Figure"];
+            /** @description the lines on the wall can be drawn */
+            ready: boolean;
+            school: string;
+            target: number;
+            source: string;
+            limits: null | number[];
+            pitch_degrees: number | null;
+            /** @enum {unknown} */
+            verdict: "within" | "high" | "low" | "unknown";
+            verdict_words: string;
+            turn_words: string | null;
+            restore_words: string | null;
+            thread_slips: string[];
+        };
         FieldError: {
             at: string;
             field: string;
@@ -643,46 +822,12 @@ export interface components {
                 ref?: string | null;
             }[];
         };
-        Stage: {
-            stage: string;
-            label: string;
-            /** @enum {unknown} */
-            state: "empty" | "part" | "done" | "stale";
-            missing: number;
-        };
-        Missing: {
-            stage: string;
-            at: string;
-            text: string;
-        };
         Problem: {
             at: string;
             /** @enum {unknown} */
             level: "error" | "problem" | "note";
             message: string;
             accepts: string;
-        };
-        Board: {
-            jobs: {
-                id: string;
-                name: string;
-                bay: string | null;
-                fleet: string | null;
-                kind: string | null;
-                waiting: string | null;
-                before: components["schemas"]["Figure"];
-                after: components["schemas"]["Figure"];
-                verdict: string | null;
-                verdict_before: string | null;
-                next: components["schemas"]["Missing"] | null;
-                stages: components["schemas"]["Stage"][];
-                flags: components["schemas"]["Flag"][];
-            }[];
-            removed: {
-                id: string;
-                name: string;
-                removed_at: string;
-            }[];
         };
         NewJob: {
             /** Machine */
@@ -708,34 +853,6 @@ export interface components {
             scenario?: string;
             circuit?: string;
         };
-        Act: {
-            /** @enum {unknown} */
-            act: "undo" | "redo" | "system" | "engine" | "hand_over" | "cure" | "headlight";
-            revision: number;
-            value?: string;
-            scenario?: string;
-            circuit?: string;
-        };
-        TableIn: {
-            /** @enum {unknown} */
-            kind: "loads" | "readings";
-            text: string;
-            accept?: boolean;
-            revision?: number;
-        };
-        TablePreview: {
-            good: number;
-            bad: number;
-            accepted: boolean;
-            rows: {
-                line: number;
-                name: string;
-                /** @enum {unknown} */
-                change: "add" | "replace" | "same";
-                errors: components["schemas"]["FieldError"][];
-            }[];
-            job?: components["schemas"]["JobView"];
-        };
         FileIn: {
             text: string;
             /** @enum {unknown} */
@@ -756,130 +873,498 @@ export interface components {
             }[];
             accepted: string | null;
         };
-        Glow: {
-            /** @enum {unknown} */
-            level: "off" | "ghost" | "dim" | "lit";
-            volts: number;
+        Sample: {
+            t_s: number;
             amps: number;
-            watts: number;
         };
-        SeenItem: {
+        Instrument: {
+            id: components["schemas"]["job_id"];
+            /** Name */
+            name: string;
+            /** @enum {unknown} */
+            kind: "meter" | "light_meter";
+            /** Address */
+            host: string;
+            /** Port */
+            port: number;
+            /** @description it says of itself that it measures nothing */
+            simulated?: boolean;
+        };
+        InstrumentTry: {
+            ok: boolean;
+            identity: string | null;
+            simulated: boolean;
+            took_ms: number | null;
+            message: string | null;
+            remedy: string | null;
+        };
+        Simulate: {
+            /** @enum {unknown} */
+            fault?: "none" | "silent" | "garbage" | "overload" | "pulled";
+            /** @enum {unknown} */
+            jack?: "ten" | "milli";
+            /** @enum {unknown} */
+            source?: "rest" | "running";
+        };
+        RunIn: {
+            job: components["schemas"]["job_id"];
+            load: components["schemas"]["job_id"];
+            choice?: components["schemas"]["job_id"];
+            meter: components["schemas"]["job_id"];
+            light?: components["schemas"]["job_id"];
+            /** @description whether the meter's volts leads are on the lamp */
+            volts?: boolean;
+            every_s?: number;
+            /** @enum {unknown} */
+            source?: "rest" | "running";
+            /** @description how fast a stand-in's time runs */
+            pace?: number;
+        };
+        Run: {
+            id: string;
+            /** @enum {unknown} */
+            state: "connecting" | "reading" | "interrupted" | "stopped";
+            simulated: boolean;
+            trouble: null | {
+                kind: string;
+                text: string;
+                remedy: string;
+            };
+            counts: {
+                [key: string]: number;
+            };
+            source: string;
+            job: string;
+            load: string;
+            choice: string | null;
+            /** @enum {unknown} */
+            watch: "none" | "waiting" | "lit" | "warming" | "settled" | "lost";
+            words: string;
+            cold: number | null;
+            settled: number | null;
+            settled_sigma: number | null;
+            left: number | null;
+            volts: number | null;
+            series: components["schemas"]["Sample"][];
+        };
+        ClaimView: {
+            watts: number | null;
+            low_w: number | null;
+            high_w: number | null;
+            findings: {
+                /** @enum {unknown} */
+                level: "impossible" | "doubtful";
+                text: string;
+            }[];
+            beside: string | null;
+        };
+        Shop: {
+            instruments: components["schemas"]["Instrument"][];
+            assumptions: {
+                [key: string]: number;
+            };
+            voltage_school: string;
+            /** @enum {unknown} */
+            units: "metric" | "us";
+            demo: boolean;
+        };
+        ShopChange: {
+            /** Instruments */
+            instruments?: components["schemas"]["Instrument"][];
+            assumptions?: {
+                [key: string]: number | string | null;
+            };
+            /** @enum {unknown} */
+            voltage_school?: "measured" | "12.0" | "12.5" | "13.5" | "14.0";
+            /** @enum {unknown} */
+            units?: "metric" | "us";
+        };
+        Named: {
+            key: string;
+            label: string;
+        };
+        Stage: {
+            stage: string;
+            label: string;
+            group: string;
+            /** @enum {unknown} */
+            state: "empty" | "part" | "done" | "stale";
+            missing: number;
+        };
+        Want: {
+            stage: string;
+            /** @description its place in the document */
+            at: string;
+            /** @description the load it is about */
+            subject?: string;
+            text: string;
+            why?: string;
+        };
+        Ticket: {
+            stages: components["schemas"]["Stage"][];
+            /** @description the most worthwhile of each stage */
+            wants: components["schemas"]["Want"][];
+            next: components["schemas"]["Want"] | null;
+        };
+        Bay: {
+            id: string;
+            name: string;
+            bay: string | null;
+            fleet: string | null;
+            kind: string | null;
+            waiting: string | null;
+            scenario: string | null;
+            before: components["schemas"]["Figure"];
+            after: components["schemas"]["Figure"];
+            verdict: string | null;
+            verdict_before: string | null;
+            next: components["schemas"]["Want"] | null;
+            stages: {
+                stage: string;
+                label: string;
+                state: string;
+            }[];
+            flags: components["schemas"]["Flag"][];
+        };
+        Board: {
+            /** @description a page of them */
+            jobs: components["schemas"]["Bay"][];
+            /** @description how many there are */
+            count: number;
+            removed: {
+                id: string;
+                name: string;
+                removed_at: string;
+            }[];
+        };
+        Act: {
+            /** @enum {unknown} */
+            act: "undo" | "redo" | "system" | "engine" | "cure" | "headlight" | "hand_over";
+            revision: number;
+            value?: string;
+            scenario?: string;
+            circuit?: string;
+        };
+        /** @description a value set, a value gone, or a list's rows in another order */
+        DocumentChange: {
+            at: string;
+            value?: unknown;
+            gone?: boolean;
+            order?: string[];
+        };
+        JobStand: {
+            revision: number;
+            can_undo: boolean;
+            can_redo: boolean;
+            ticket: components["schemas"]["Ticket"];
+            problems: components["schemas"]["Problem"][];
+            rail: components["schemas"]["Rail"];
+        };
+        JobView: components["schemas"]["JobStand"] & {
+            document: components["schemas"]["job"];
+        };
+        JobChange: components["schemas"]["JobStand"] & {
+            changes: components["schemas"]["DocumentChange"][];
+        };
+        Line: {
+            /** @enum {unknown} */
+            side: "before" | "after";
+            circuit: string;
+            earns: components["schemas"]["Figure"];
+            spends: components["schemas"]["Figure"];
+            known_spends: number;
+            keeps: components["schemas"]["Figure"];
+            /** @enum {unknown} */
+            verdict: "keeps" | "owes" | "too_close" | null;
+            break_even: components["schemas"]["Figure"];
+            system_v: components["schemas"]["Figure"];
+            regime: string | null;
+            lasts: components["schemas"]["Figure"];
+        };
+        /** @description blocks of the rail, a column a property */
+        BlockColumns: {
+            load: string[];
+            kind: ("filament" | "led" | "engine" | "accessory" | "resistor")[];
+            amps: (number | null)[];
+            sigma: (number | null)[];
+            duty: number[];
+            origin: (string | null)[];
+        };
+        Rail: {
+            scenario: string | null;
+            circuit: string;
+            /** @enum {unknown} */
+            engine: "running" | "key_on" | "parked" | null;
+            rpm: number | null;
+            redline: number;
+            /** @description rpm between the slider's stops */
+            step: number;
+            /** @description why there is no earn curve */
+            curve: string | null;
+            lines: {
+                before: components["schemas"]["Line"] | null;
+                after: components["schemas"]["Line"] | null;
+            };
+            blocks: {
+                before: components["schemas"]["BlockColumns"] | null;
+                after: components["schemas"]["BlockColumns"] | null;
+            };
+        };
+        Series: number[] | null;
+        SideSeries: {
+            before?: components["schemas"]["Series"];
+            after?: components["schemas"]["Series"];
+        };
+        Verdicts: ("keeps" | "owes" | "too_close")[] | null;
+        CurveView: {
+            scenario: string;
+            circuit: string;
+            rpm: number[];
+            earns: components["schemas"]["Series"];
+            earns_sigma: components["schemas"]["Series"];
+            earns_low: components["schemas"]["Series"];
+            earns_high: components["schemas"]["Series"];
+            keeps: components["schemas"]["SideSeries"];
+            keeps_sigma: components["schemas"]["SideSeries"];
+            verdicts: {
+                before?: components["schemas"]["Verdicts"];
+                after?: components["schemas"]["Verdicts"];
+            };
+            system_v: components["schemas"]["SideSeries"];
+            reason: string | null;
+        };
+        Flag: {
+            key: string;
+            /** @enum {unknown} */
+            level: "danger" | "warning" | "note";
+            serious: boolean;
+            side: string | null;
+            text: string;
+            cure: string | null;
+            short: string;
+        };
+        LoadView: {
+            id: string;
+            before: components["schemas"]["Figure"] | null;
+            after: components["schemas"]["Figure"] | null;
+            kind: string;
+            law_label: string;
+            origin: string | null;
+            measured: boolean;
+        };
+        CircuitView: {
             id: string;
             name: string;
             /** @enum {unknown} */
-            looks: "dark" | "ghost" | "dim" | "steady" | "flashes";
-            closed: components["schemas"]["Glow"];
-            open: components["schemas"]["Glow"];
+            kind: "dc" | "ac";
+            volts: components["schemas"]["Figure"];
+            i_inf: components["schemas"]["Figure"];
+            cut_in: components["schemas"]["Figure"];
+            basis: string | null;
+            remarks: string[];
+            reason: string | null;
         };
-        SeenView: {
+        ScenarioView: {
+            id: string;
+            name: string;
             /** @enum {unknown} */
-            command: "off" | "left" | "right" | "hazard";
-            lamps: components["schemas"]["SeenItem"][];
-            telltales: components["schemas"]["SeenItem"][];
+            engine: "running" | "key_on" | "parked";
+            rpm: number | null;
+            reason: string | null;
+            lines: components["schemas"]["Line"][];
+        };
+        AccessoryView: {
+            load_id: string;
+            name: string;
+            amps: components["schemas"]["Figure"];
             /** @enum {unknown} */
-            rhythm: "none" | "steady" | "flashes";
-            rate: number | null;
-            rate_word: string;
-            on_share: number | null;
-            telltale_rate: number | null;
-            first_s: number | null;
-            note: string | null;
-            flasher_a: number;
-            fuse_blows: boolean;
-            residual: number;
-            parts: {
-                id: string;
-                closed_v: number;
-                closed_a: number;
-                open_v: number;
-                open_a: number;
-            }[];
-        };
-        DrawnPart: {
-            kind: string;
-            id: string | null;
-            label: string | null;
-            /** @enum {unknown} */
-            label_at: "right" | "above";
-            x: number;
-            y: number;
-            turn: number;
-            filament: boolean | null;
-            pins: null | string[];
-        };
-        DrawnWire: {
-            points: number[][];
-            node: string;
-            label: string | null;
-        };
-        SignalsSide: {
-            drawing: {
-                width: number;
-                height: number;
-                parts: components["schemas"]["DrawnPart"][];
-                wires: components["schemas"]["DrawnWire"][];
-            };
-            views: components["schemas"]["SeenView"][];
-            problems: {
-                key: string;
-                command: string;
-                text: string;
-            }[];
-        };
-        CureView: {
-            keys: string[];
-            label: string;
-            schools: string[];
-            works: boolean;
-            why: string[];
-            amps: number;
-            watts: number;
-            surface_c: number | null;
-            /** @description enough to burn */
-            hot: boolean;
-            parts: {
+            fits: "fits" | "too_close" | "does_not_fit" | "unknown";
+            reason: string | null;
+            worst: null | {
+                scenario: string;
                 name: string;
-                count: number;
-                cents: number;
-            }[];
-            cents: number;
-            minutes: number;
-            cuts: number;
-            loses_warning: boolean;
-            notes: string[];
-            rate: number | null;
-        };
-        SignalsView: {
-            ready: boolean;
-            missing: {
-                at: string;
-                text: string;
-            }[];
-            sides: null | {
-                before: components["schemas"]["SignalsSide"];
-                after: components["schemas"]["SignalsSide"];
+                keeps: components["schemas"]["Figure"];
+                above_rpm: components["schemas"]["Figure"];
             };
-            cures: components["schemas"]["CureView"][];
-            /** @description label of the other school's best */
-            beside: string | null;
-            chosen: string[];
-            /** @enum {unknown} */
-            school: "swap" | "resistors";
-            faults: {
-                id: string;
+        };
+        Hits: {
+            hits: {
+                /** @enum {unknown} */
+                kind: "machine" | "load" | "part";
                 label: string;
-                check: string;
-                cure: string;
+                detail: string;
+                job: string | null;
+                stage: string | null;
+                subject: string | null;
             }[];
-            pins: null | {
-                rows: {
-                    terminal: string;
-                    meaning: string | null;
-                    old_pin: number | null;
-                    new_pin: number | null;
-                    note: string | null;
-                }[];
-                problems: string[];
+        };
+        Words: {
+            [key: string]: string;
+        };
+        NamedList: components["schemas"]["Named"][];
+        FilamentRow: {
+            name: string;
+            watts: number | null;
+            lumens: number | null;
+            test_v?: number | null;
+            test_max_w?: number | null;
+        };
+        Reference: {
+            job_file_most_bytes: number;
+            systems: {
+                /** @enum {unknown} */
+                key: "battery_dc" | "ac_lit" | "mixed" | "data_bus";
+                label: string;
+                means: string;
+            }[];
+            engines: components["schemas"]["NamedList"];
+            machine_kinds: components["schemas"]["NamedList"];
+            roles: {
+                key: string;
+                label: string;
+                group: string;
+            }[];
+            bases: {
+                key: string;
+                use: string;
+                trade: string | null;
+                filaments: components["schemas"]["FilamentRow"][];
+            }[];
+            laws: {
+                key: string;
+                label: string;
+                used_for: string;
+            }[];
+            origins: components["schemas"]["NamedList"];
+            /** @description conductors by gauge number */
+            gauges: {
+                gauge: number;
+                area_mm2: number;
+            }[];
+            assumptions: {
+                key: string;
+                group: string;
+                label: string;
+                unit: string;
+                default: number;
+                min: number;
+                max: number;
+                basis: string;
+                why: string;
+            }[];
+            voltage_schools: components["schemas"]["NamedList"];
+            aim_schools: components["schemas"]["NamedList"];
+            usual_wall: {
+                width_m: number;
+                up_m: number;
+                down_m: number;
+            };
+            wall_grids: {
+                columns: number;
+                rows: number;
+            }[];
+            caps: {
+                key: string;
+                use: string;
+                filaments: components["schemas"]["FilamentRow"][];
+                plane_to_filament_m: number | null;
+                contacts: string;
+                trade: string | null;
+                sources: string[];
+            }[];
+            headlamp_caps: string[];
+            unit_sizes: {
+                key: string;
+                label: string;
+                diameter_m: number;
+                source: string;
+            }[];
+            headlamp_kinds: components["schemas"]["NamedList"];
+            headlamp_connectors: components["schemas"]["NamedList"];
+            headlamp_contacts: components["schemas"]["NamedList"];
+            headlamp_polarities: components["schemas"]["NamedList"];
+            retentions: components["schemas"]["NamedList"];
+            marks: components["schemas"]["NamedList"];
+            supplies: components["schemas"]["NamedList"];
+            flashers: components["schemas"]["NamedList"];
+            telltales: components["schemas"]["NamedList"];
+            plugs: components["schemas"]["NamedList"];
+            signal_wires: components["schemas"]["NamedList"];
+            cure_schools: components["schemas"]["NamedList"];
+            signal_parts: components["schemas"]["Words"];
+            signal_commands: {
+                /** @enum {unknown} */
+                key: "off" | "left" | "right" | "hazard";
+                label: string;
+            }[];
+            battery_volts: number[];
+            rest_v: number;
+            bench_v: number;
+            signal_defaults: {
+                flash_per_min: number;
+                wire_ohm: number;
+                feed_ohm: number;
+            };
+            connectors: components["schemas"]["NamedList"];
+            cautions: components["schemas"]["Words"];
+            terms: components["schemas"]["Words"];
+            verdicts: components["schemas"]["Words"];
+            fits: components["schemas"]["Words"];
+            stage_states: components["schemas"]["Words"];
+            flag_levels: components["schemas"]["Words"];
+        };
+        OrderItem: {
+            kind: string;
+            name: string;
+            count: number;
+            cents: number | null;
+        };
+        RideView: {
+            net: components["schemas"]["Figure"];
+            charge_before: number | null;
+            charge_after: number | null;
+            rides: number | null;
+            reason: string | null;
+        };
+        LightView: {
+            flicker_hz: number | null;
+            lamps: {
+                load: string;
+                name: string;
+                /** @description a life cut short */
+                life: string | null;
+                share: components["schemas"]["Figure"];
+            }[];
+        };
+        ChangeView: {
+            load_id: string;
+            name: string;
+            from: string | null;
+            to: string | null;
+            circuit: string;
+            saving: components["schemas"]["Figure"];
+            break_even: components["schemas"]["Figure"] | null;
+        };
+        BudgetView: {
+            circuits: components["schemas"]["CircuitView"][];
+            scenarios: components["schemas"]["ScenarioView"][];
+            light: {
+                before: components["schemas"]["LightView"] | null;
+                after: components["schemas"]["LightView"] | null;
+            };
+            changes: components["schemas"]["ChangeView"][];
+            accessories: components["schemas"]["AccessoryView"][];
+            ride: {
+                before?: components["schemas"]["RideView"] | null;
+                after?: components["schemas"]["RideView"] | null;
+            };
+            flags: components["schemas"]["Flag"][];
+            verdict: {
+                /** @enum {unknown} */
+                kind: "keeps" | "owes" | "too_close" | "unknown";
+                headline: string;
+                notes: string[];
+                break_even: string | null;
             };
         };
         WallFigures: {
@@ -992,17 +1477,78 @@ export interface components {
             pictures: components["schemas"]["PicturePair"][];
             predicted: null | components["schemas"]["PredictedBeam"];
         };
+        WallRunIn: {
+            job: components["schemas"]["job_id"];
+            wall: components["schemas"]["job_id"];
+            light: components["schemas"]["job_id"];
+            /** @description the mark to begin at */
+            from?: string;
+            every_s?: number;
+            /** @description how fast a stand-in's time runs */
+            pace?: number;
+        };
+        WallRun: {
+            id: string;
+            /** @enum {unknown} */
+            state: "connecting" | "reading" | "interrupted" | "stopped";
+            simulated: boolean;
+            trouble: null | {
+                kind: string;
+                text: string;
+                remedy: string;
+            };
+            counts: {
+                [key: string]: number;
+            };
+            job: string;
+            wall: string;
+            /** @description the mark in hand; none when all are read */
+            mark: string | null;
+            marks_left: number;
+            last_lux: number | null;
+        };
+        Options: {
+            load: string;
+            options: {
+                part: components["schemas"]["job_part"];
+                fits_base: boolean;
+                amps: components["schemas"]["Figure"];
+                saving: components["schemas"]["Figure"];
+                keeps: components["schemas"]["Figure"];
+                verdict: string | null;
+            }[];
+        };
+        ChooseView: {
+            loads: components["schemas"]["LoadView"][];
+            accessories: components["schemas"]["AccessoryView"][];
+            claims: {
+                load: string;
+                claim: components["schemas"]["ClaimView"];
+            }[];
+            flags: components["schemas"]["Flag"][];
+        };
+        HandOverView: {
+            circuits: components["schemas"]["CircuitView"][];
+            scenarios: components["schemas"]["ScenarioView"][];
+            loads: components["schemas"]["LoadView"][];
+            /** @description what the parts come to, and those whose price is not known */
+            bill: {
+                cents: number;
+                unpriced: string[];
+            };
+            must_know: string[];
+            /** @description of headlight */
+            beam: string[];
+            pictures: components["schemas"]["PicturePair"][];
+        };
         FitFinding: {
             rule: string;
             label: string;
             /** @enum {unknown} */
             verdict: "fits" | "work" | "no" | "unknown";
             text: string;
-            minutes: number;
-            part: null | {
-                name: string;
-                cents: number;
-            };
+            minutes: number | null;
+            part: null | components["schemas"]["OrderItem"];
             caution: string | null;
             /** @description m to spare; below nothing it clashes */
             clearance: number | null;
@@ -1011,6 +1557,15 @@ export interface components {
         HeadlightView: {
             recommended: string | null;
             chosen: string | null;
+            /** @description where a part's draw is stated when it does not say */
+            stated_v: number;
+            winter: boolean;
+            /** @description sizes drawn where nobody measured them */
+            ghosts: {
+                hole_m: number;
+                body_m: number;
+                tip_m: number;
+            };
             /** @description room for a plug and its bend behind a part */
             plug_room_m: number;
             candidates: {
@@ -1024,18 +1579,292 @@ export interface components {
                 findings: components["schemas"]["FitFinding"][];
                 amps: components["schemas"]["Figure"];
                 lumens: number | null;
-                minutes: number;
+                minutes: number | null;
                 /** @description with its extra parts; null where its price is not known */
                 cents: number | null;
-                extra_parts: {
-                    name: string;
-                    cents: number;
-                }[];
+                extra_parts: components["schemas"]["OrderItem"][];
                 marks: string | null;
                 loose: string;
                 pattern: string;
                 reasons: string[];
             }[];
+        };
+        /** @description the row a new load begins with */
+        LoadOffer: {
+            name: string;
+            /** @enum {unknown} */
+            group: "engine" | "lamp" | "accessory" | "resistor";
+            role: string;
+            circuit: string;
+            /** @description of a figure to be filled in */
+            origin?: string;
+            wanted?: boolean;
+        };
+        IntakeView: {
+            loads: components["schemas"]["LoadView"][];
+            circuits: components["schemas"]["CircuitView"][];
+            flags: components["schemas"]["Flag"][];
+            offers: {
+                lamp: components["schemas"]["LoadOffer"];
+                engine: components["schemas"]["LoadOffer"];
+                accessory: components["schemas"]["LoadOffer"];
+            };
+        };
+        TableIn: {
+            /** @enum {unknown} */
+            kind: "loads" | "readings";
+            text: string;
+            accept?: boolean;
+            revision?: number;
+        };
+        TablePreview: {
+            good: number;
+            bad: number;
+            accepted: boolean;
+            rows: {
+                line: number;
+                name: string;
+                /** @enum {unknown} */
+                change: "add" | "replace" | "same";
+                errors: components["schemas"]["FieldError"][];
+            }[];
+            change?: components["schemas"]["JobChange"];
+        };
+        LogMapping: {
+            time_column?: number;
+            /** @enum {unknown} */
+            time_unit?: "s" | "ms" | "min" | "h" | "clock";
+            value_column?: number;
+            /** @enum {unknown} */
+            value_unit?: "A" | "mA";
+        };
+        LogIn: {
+            text: string;
+            load: components["schemas"]["job_id"];
+            choice?: components["schemas"]["job_id"];
+            mapping?: components["schemas"]["LogMapping"];
+            accept?: boolean;
+            revision?: number;
+        };
+        LogPreview: {
+            columns: string[];
+            mapping: components["schemas"]["LogMapping"];
+            first_rows: string[][];
+            rows: number;
+            taken: number;
+            errors: components["schemas"]["FieldError"][];
+            samples: components["schemas"]["Sample"][];
+            settled: number | null;
+            cold: number | null;
+            words: string | null;
+            accepted: boolean;
+            change?: components["schemas"]["JobChange"];
+        };
+        Plan: {
+            amps: number | null;
+            range_a: number | null;
+            words: string;
+            steps: string[];
+        };
+        BaselineItem: {
+            key: string;
+            label: string;
+            at: string;
+            subject: string | null;
+            value: number | null;
+            unit: string | null;
+            done: boolean;
+            /** @description the one next step */
+            next: boolean;
+            /** @description of the doubt in the tightest scenario that reading this takes away */
+            share: number | null;
+            call: null | {
+                /** @enum {unknown} */
+                verdict: "healthy" | "watch" | "unhealthy";
+                text: string;
+            };
+            why: string | null;
+        };
+        PointStep: {
+            rpm: number;
+            expect_a: components["schemas"]["Figure"];
+            switch_on: string[];
+            demand_a: number;
+            enough: boolean | null;
+            taken: boolean;
+            words: string;
+        };
+        ReadingView: {
+            id: string;
+            load_id: string;
+            lamp_v: components["schemas"]["Figure"];
+            amps: number | null;
+            sigma: number | null;
+            cold: number | null;
+            mean: number | null;
+            settled: components["schemas"]["Figure"];
+            advice: string | null;
+            advice_text: string | null;
+            origin: string;
+            law_test: null | {
+                law: string;
+                exponent: components["schemas"]["Figure"];
+                confidence: number;
+                text: string;
+            };
+            window: null | {
+                /** @enum {unknown} */
+                verdict: "expected" | "outside" | "slip" | "unknown";
+                low: number | null;
+                high: number | null;
+                expected: number | null;
+                remarks: string[];
+            };
+            stale: boolean;
+            problem: string | null;
+            claim: null | components["schemas"]["ClaimView"];
+        };
+        LoadPlan: {
+            id: string;
+            plan: components["schemas"]["Plan"];
+            plan_after: null | components["schemas"]["Plan"];
+            claim: null | components["schemas"]["ClaimView"];
+            claim_after: null | components["schemas"]["ClaimView"];
+        };
+        ReadingsView: {
+            loads: components["schemas"]["LoadView"][];
+            plans: components["schemas"]["LoadPlan"][];
+            readings: components["schemas"]["ReadingView"][];
+            points: {
+                [key: string]: components["schemas"]["PointStep"][];
+            };
+            baseline: {
+                before: components["schemas"]["BaselineItem"][];
+                after: components["schemas"]["BaselineItem"][];
+            };
+        };
+        Glow: {
+            /** @enum {unknown} */
+            level: "off" | "ghost" | "dim" | "lit";
+            volts: number;
+            amps: number;
+            watts: number;
+        };
+        SeenItem: {
+            id: string;
+            name: string;
+            /** @enum {unknown} */
+            looks: "dark" | "ghost" | "dim" | "steady" | "flashes";
+            closed: components["schemas"]["Glow"];
+            open: components["schemas"]["Glow"];
+        };
+        SeenView: {
+            /** @enum {unknown} */
+            command: "off" | "left" | "right" | "hazard";
+            lamps: components["schemas"]["SeenItem"][];
+            telltales: components["schemas"]["SeenItem"][];
+            /** @enum {unknown} */
+            rhythm: "none" | "steady" | "flashes";
+            rate: number | null;
+            rate_word: string;
+            on_share: number | null;
+            telltale_rate: number | null;
+            first_s: number | null;
+            note: string | null;
+            flasher_a: number;
+            fuse_blows: boolean;
+            residual: number;
+            parts: {
+                id: string;
+                closed_v: number;
+                closed_a: number;
+                open_v: number;
+                open_a: number;
+            }[];
+        };
+        DrawnPart: {
+            kind: string;
+            id: string | null;
+            label: string | null;
+            /** @enum {unknown} */
+            label_at: "right" | "above";
+            x: number;
+            y: number;
+            turn: number;
+            filament: boolean | null;
+            pins: null | string[];
+        };
+        DrawnWire: {
+            points: number[][];
+            node: string;
+            label: string | null;
+        };
+        SignalsSide: {
+            drawing: {
+                width: number;
+                height: number;
+                parts: components["schemas"]["DrawnPart"][];
+                wires: components["schemas"]["DrawnWire"][];
+            };
+            views: components["schemas"]["SeenView"][];
+            problems: {
+                key: string;
+                command: string;
+                text: string;
+            }[];
+        };
+        CureView: {
+            keys: string[];
+            label: string;
+            schools: string[];
+            works: boolean;
+            why: string[];
+            amps: number;
+            watts: number;
+            surface_c: number | null;
+            /** @description enough to burn */
+            hot: boolean;
+            parts: components["schemas"]["OrderItem"][];
+            /** @description null where a price is not known */
+            cents: number | null;
+            minutes: number | null;
+            cuts: number;
+            loses_warning: boolean;
+            notes: string[];
+            rate: number | null;
+        };
+        SignalsView: {
+            ready: boolean;
+            missing: {
+                at: string;
+                text: string;
+            }[];
+            sides: null | {
+                before: components["schemas"]["SignalsSide"];
+                after: components["schemas"]["SignalsSide"];
+            };
+            cures: components["schemas"]["CureView"][];
+            /** @description label of the other school's best */
+            beside: string | null;
+            chosen: string[];
+            /** @enum {unknown} */
+            school: "swap" | "resistors";
+            faults: {
+                id: string;
+                label: string;
+                check: string;
+                cure: string;
+            }[];
+            pins: null | {
+                rows: {
+                    terminal: string;
+                    meaning: string | null;
+                    old_pin: number | null;
+                    new_pin: number | null;
+                    note: string | null;
+                }[];
+                problems: string[];
+            };
         };
         SeenIn: {
             lamps?: {
@@ -1088,539 +1917,6 @@ export interface components {
             missed: number | null;
             more: number;
             words: string;
-        };
-        LogMapping: {
-            time_column?: number;
-            /** @enum {unknown} */
-            time_unit?: "s" | "ms" | "min" | "h" | "clock";
-            value_column?: number;
-            /** @enum {unknown} */
-            value_unit?: "A" | "mA";
-        };
-        LogIn: {
-            text: string;
-            load: components["schemas"]["job_id"];
-            choice?: components["schemas"]["job_id"];
-            mapping?: components["schemas"]["LogMapping"];
-            accept?: boolean;
-            revision?: number;
-        };
-        LogPreview: {
-            columns: string[];
-            mapping: components["schemas"]["LogMapping"];
-            first_rows: string[][];
-            rows: number;
-            taken: number;
-            errors: components["schemas"]["FieldError"][];
-            samples: components["schemas"]["Sample"][];
-            settled: number | null;
-            cold: number | null;
-            words: string | null;
-            accepted: boolean;
-            job?: components["schemas"]["JobView"];
-        };
-        Sample: {
-            t_s: number;
-            amps: number;
-        };
-        Instrument: {
-            id: components["schemas"]["job_id"];
-            /** Name */
-            name: string;
-            /** @enum {unknown} */
-            kind: "meter" | "light_meter";
-            /** Address */
-            host: string;
-            /** Port */
-            port: number;
-        };
-        InstrumentTry: {
-            ok: boolean;
-            identity: string | null;
-            simulated: boolean;
-            took_ms: number | null;
-            message: string | null;
-            remedy: string | null;
-        };
-        Simulate: {
-            /** @enum {unknown} */
-            fault?: "none" | "silent" | "garbage" | "overload" | "pulled";
-            /** @enum {unknown} */
-            jack?: "ten" | "milli";
-            /** @enum {unknown} */
-            source?: "rest" | "running";
-        };
-        RunIn: {
-            job: components["schemas"]["job_id"];
-            load: components["schemas"]["job_id"];
-            choice?: components["schemas"]["job_id"];
-            meter: components["schemas"]["job_id"];
-            light?: components["schemas"]["job_id"];
-            /** @description whether the meter's volts leads are on the lamp */
-            volts?: boolean;
-            every_s?: number;
-            /** @enum {unknown} */
-            source?: "rest" | "running";
-            /** @description how fast a stand-in's time runs */
-            pace?: number;
-        };
-        WallRunIn: {
-            job: components["schemas"]["job_id"];
-            wall: components["schemas"]["job_id"];
-            light: components["schemas"]["job_id"];
-            /** @description the mark to begin at */
-            from?: string;
-            every_s?: number;
-            /** @description how fast a stand-in's time runs */
-            pace?: number;
-        };
-        WallRun: {
-            id: string;
-            /** @enum {unknown} */
-            state: "connecting" | "reading" | "interrupted" | "stopped";
-            simulated: boolean;
-            trouble: null | {
-                kind: string;
-                text: string;
-                remedy: string;
-            };
-            counts: {
-                [key: string]: number;
-            };
-            job: string;
-            wall: string;
-            /** @description the mark in hand; none when all are read */
-            mark: string | null;
-            marks_left: number;
-            last_lux: number | null;
-        };
-        Run: {
-            id: string;
-            /** @enum {unknown} */
-            state: "connecting" | "reading" | "interrupted" | "stopped";
-            simulated: boolean;
-            trouble: null | {
-                kind: string;
-                text: string;
-                remedy: string;
-            };
-            counts: {
-                [key: string]: number;
-            };
-            source: string;
-            job: string;
-            load: string;
-            choice: string | null;
-            /** @enum {unknown} */
-            watch: "none" | "waiting" | "lit" | "warming" | "settled" | "lost";
-            words: string;
-            cold: number | null;
-            settled: number | null;
-            settled_sigma: number | null;
-            left: number | null;
-            volts: number | null;
-            series: components["schemas"]["Sample"][];
-        };
-        Plan: {
-            amps: number | null;
-            range_a: number | null;
-            words: string;
-            steps: string[];
-        };
-        ClaimView: {
-            watts: number | null;
-            low_w: number | null;
-            high_w: number | null;
-            findings: {
-                /** @enum {unknown} */
-                level: "impossible" | "doubtful";
-                text: string;
-            }[];
-            beside: string | null;
-        };
-        BaselineItem: {
-            key: string;
-            label: string;
-            at: string;
-            subject: string | null;
-            value: number | null;
-            unit: string | null;
-            done: boolean;
-            /** @description of the doubt in the tightest scenario that reading this takes away */
-            share: number | null;
-            call: null | {
-                /** @enum {unknown} */
-                verdict: "healthy" | "watch" | "unhealthy";
-                text: string;
-            };
-            why: string | null;
-        };
-        PointStep: {
-            rpm: number;
-            expect_a: components["schemas"]["Figure"];
-            switch_on: string[];
-            demand_a: number;
-            enough: boolean | null;
-            taken: boolean;
-            words: string;
-        };
-        Shop: {
-            instruments: components["schemas"]["Instrument"][];
-            assumptions: {
-                [key: string]: number;
-            };
-            voltage_school: string;
-            /** @enum {unknown} */
-            units: "metric" | "us";
-            demo: boolean;
-        };
-        ShopChange: {
-            /** Instruments */
-            instruments?: components["schemas"]["Instrument"][];
-            assumptions?: {
-                [key: string]: number | string | null;
-            };
-            /** @enum {unknown} */
-            voltage_school?: "measured" | "12.0" | "12.5" | "13.5" | "14.0";
-            /** @enum {unknown} */
-            units?: "metric" | "us";
-        };
-        Hits: {
-            hits: {
-                /** @enum {unknown} */
-                kind: "machine" | "load" | "part";
-                label: string;
-                detail: string;
-                job: string | null;
-                stage: string | null;
-            }[];
-        };
-        Named: {
-            key: string;
-            label: string;
-        };
-        Reference: {
-            job_file_most_bytes: number;
-            systems: {
-                key: string;
-                label: string;
-                means: string;
-            }[];
-            engines: components["schemas"]["Named"][];
-            roles: {
-                key: string;
-                label: string;
-                group: string;
-            }[];
-            bases: {
-                key: string;
-                use: string;
-                trade: string | null;
-                filaments: {
-                    name: string;
-                    watts: number | null;
-                    lumens: number | null;
-                }[];
-            }[];
-            laws: {
-                key: string;
-                label: string;
-                used_for: string;
-            }[];
-            origins: components["schemas"]["Named"][];
-            assumptions: {
-                key: string;
-                group: string;
-                label: string;
-                unit: string;
-                default: number;
-                min: number;
-                max: number;
-                basis: string;
-                why: string;
-            }[];
-            voltage_schools: components["schemas"]["Named"][];
-            aim_schools: components["schemas"]["Named"][];
-            usual_wall: {
-                width_m: number;
-                up_m: number;
-                down_m: number;
-            };
-            wall_grids: {
-                columns: number;
-                rows: number;
-            }[];
-            caps: {
-                key: string;
-                use: string;
-                filaments: {
-                    name: string;
-                    watts: number | null;
-                    lumens: number | null;
-                    test_v: number | null;
-                    test_max_w: number | null;
-                }[];
-                plane_to_filament_m: number | null;
-                contacts: string;
-                trade: string | null;
-                sources: string[];
-            }[];
-            unit_sizes: {
-                key: string;
-                label: string;
-                diameter_m: number;
-                source: string;
-            }[];
-            flashers: components["schemas"]["Named"][];
-            signal_defaults: {
-                flash_per_min: number;
-                wire_ohm: number;
-                feed_ohm: number;
-            };
-            connectors: components["schemas"]["Named"][];
-            cautions: {
-                [key: string]: string;
-            };
-            terms: {
-                [key: string]: string;
-            };
-        };
-        Options: {
-            load: string;
-            options: {
-                part: components["schemas"]["job_part"];
-                fits_base: boolean;
-                amps: components["schemas"]["Figure"];
-                saving: components["schemas"]["Figure"];
-                keeps: components["schemas"]["Figure"];
-                verdict: string | null;
-            }[];
-        };
-        JobView: {
-            document: components["schemas"]["job"];
-            revision: number;
-            can_undo: boolean;
-            can_redo: boolean;
-            stages: components["schemas"]["Stage"][];
-            missing: components["schemas"]["Missing"][];
-            problems: components["schemas"]["Problem"][];
-            readings: components["schemas"]["ReadingView"][];
-            loads: components["schemas"]["LoadView"][];
-            budget: components["schemas"]["BudgetView"];
-            baseline: {
-                before: components["schemas"]["BaselineItem"][];
-                after: components["schemas"]["BaselineItem"][];
-            };
-            /** @description what the parts come to, and those whose price is not known */
-            bill: {
-                cents: number;
-                unpriced: string[];
-            };
-            aim: {
-                drop: components["schemas"]["Figure"];
-                height: components["schemas"]["Figure"];
-                pitch: components["schemas"]["Figure"];
-                drop_unladen: components["schemas"]["Figure"];
-                inclination: components["schemas"]["Figure"];
-                turns: components["schemas"]["Figure"];
-                restore: components["schemas"]["Figure"];
-                school: string;
-                target: number;
-                source: string;
-                limits: null | number[];
-                pitch_degrees: number | null;
-                /** @enum {unknown} */
-                verdict: "within" | "high" | "low" | "unknown";
-                thread_slips: string[];
-            };
-            points: {
-                [key: string]: components["schemas"]["PointStep"][];
-            };
-        };
-        ReadingView: {
-            id: string;
-            load_id: string;
-            lamp_v: components["schemas"]["Figure"];
-            amps: number | null;
-            sigma: number | null;
-            cold: number | null;
-            mean: number | null;
-            settled: components["schemas"]["Figure"];
-            advice: string | null;
-            advice_text: string | null;
-            origin: string;
-            law_test: null | {
-                law: string;
-                exponent: components["schemas"]["Figure"];
-                confidence: number;
-                text: string;
-            };
-            window: null | {
-                /** @enum {unknown} */
-                verdict: "expected" | "outside" | "slip" | "unknown";
-                low: number | null;
-                high: number | null;
-                expected: number | null;
-                remarks: string[];
-            };
-            stale: boolean;
-            problem: string | null;
-            claim: null | components["schemas"]["ClaimView"];
-        };
-        LoadView: {
-            id: string;
-            before: components["schemas"]["Figure"] | null;
-            after: components["schemas"]["Figure"] | null;
-            kind: string;
-            law: string | null;
-            law_label: string | null;
-            law_origin: string | null;
-            origin: string | null;
-            measured: boolean;
-            /** @description which jack and what to expect before the lead is touched */
-            expect: string | null;
-            plan: components["schemas"]["Plan"];
-            plan_after: null | components["schemas"]["Plan"];
-            claim: null | components["schemas"]["ClaimView"];
-            claim_after: null | components["schemas"]["ClaimView"];
-        };
-        Block: {
-            load_id: string;
-            name: string;
-            part: string | null;
-            /** @enum {unknown} */
-            kind: "filament" | "led" | "engine" | "accessory" | "resistor";
-            amps: number | null;
-            sigma: number | null;
-            duty: number;
-            origin: string | null;
-            id: string;
-        };
-        Line: {
-            /** @enum {unknown} */
-            side: "before" | "after";
-            circuit: string;
-            earns: components["schemas"]["Figure"];
-            spends: components["schemas"]["Figure"];
-            known_spends: number;
-            keeps: components["schemas"]["Figure"];
-            /** @enum {unknown} */
-            verdict: "keeps" | "owes" | "too_close" | null;
-            break_even: components["schemas"]["Figure"];
-            system_v: components["schemas"]["Figure"];
-            regime: string | null;
-            lasts: components["schemas"]["Figure"];
-            light: {
-                load: string;
-                name: string;
-                share: components["schemas"]["Figure"];
-                life: number | null;
-            }[];
-            flicker_hz: number | null;
-        };
-        Flag: {
-            key: string;
-            /** @enum {unknown} */
-            level: "danger" | "warning" | "note";
-            side: string | null;
-            text: string;
-            cure: string | null;
-        };
-        SideSeries: {
-            before?: number[] | null;
-            after?: number[] | null;
-        };
-        RideView: {
-            net: components["schemas"]["Figure"];
-            charge_before: number | null;
-            charge_after: number | null;
-            rides: number | null;
-            reason: string | null;
-        };
-        BudgetView: {
-            scenario: string | null;
-            circuit: string;
-            redline: number;
-            circuits: {
-                id: string;
-                name: string;
-                /** @enum {unknown} */
-                kind: "dc" | "ac";
-                volts: components["schemas"]["Figure"];
-                i_inf: components["schemas"]["Figure"];
-                cut_in: components["schemas"]["Figure"];
-                basis: string | null;
-                remarks: string[];
-                reason: string | null;
-            }[];
-            scenarios: {
-                id: string;
-                name: string;
-                /** @enum {unknown} */
-                engine: "running" | "key_on" | "parked";
-                rpm: number | null;
-                reason: string | null;
-                lines: components["schemas"]["Line"][];
-            }[];
-            rail: {
-                before: components["schemas"]["Block"][];
-                after: components["schemas"]["Block"][];
-            };
-            curve: null | {
-                rpm: number[];
-                earns: number[] | null;
-                earns_sigma: number[] | null;
-                earns_low: number[] | null;
-                earns_high: number[] | null;
-                keeps: components["schemas"]["SideSeries"];
-                keeps_sigma: components["schemas"]["SideSeries"];
-                system_v: components["schemas"]["SideSeries"];
-                reason: string | null;
-            };
-            changes: {
-                load_id: string;
-                name: string;
-                from: string | null;
-                to: string | null;
-                circuit: string;
-                saving: components["schemas"]["Figure"];
-                scenarios: {
-                    id: string;
-                    keeps_delta: number | null;
-                    break_even: components["schemas"]["Figure"];
-                }[];
-            }[];
-            accessories: {
-                load_id: string;
-                name: string;
-                amps: components["schemas"]["Figure"];
-                /** @enum {unknown} */
-                fits: "fits" | "too_close" | "does_not_fit" | "unknown";
-                reason: string | null;
-                worst: null | {
-                    scenario: string;
-                    name: string;
-                    keeps: components["schemas"]["Figure"];
-                    above_rpm: components["schemas"]["Figure"];
-                };
-            }[];
-            ride: {
-                before?: components["schemas"]["RideView"] | null;
-                after?: components["schemas"]["RideView"] | null;
-            };
-            flags: components["schemas"]["Flag"][];
-            next_reading: null | {
-                what: string;
-                load_id: string | null;
-                name: string;
-                share: number;
-                sigma_now: number;
-                sigma_after: number;
-                origin: string;
-                stage: string;
-                scenario: string;
-                scenario_name: string;
-            };
         };
         /** @description letters, digits, - and _, at most 40 */
         job_id: string;
@@ -1953,6 +2249,86 @@ export interface components {
             /** Price */
             price_cents?: components["schemas"]["job_cents"];
         };
+        job_wall: {
+            id: components["schemas"]["job_id"];
+            /**
+             * Beam
+             * @enum {unknown}
+             */
+            beam: "low" | "high";
+            /**
+             * Side
+             * @enum {unknown}
+             */
+            side: "before" | "after";
+            /** Distance to the wall */
+            distance_m?: number;
+            /** Columns */
+            columns?: number;
+            /** Rows */
+            rows?: number;
+            /** Width of the grid */
+            width_m?: number;
+            /** Up from the axis */
+            up_m?: number;
+            /** Down from the axis */
+            down_m?: number;
+            /** Read with a telephone */
+            phone?: boolean;
+            cells?: {
+                id: components["schemas"]["job_id"];
+                /** Lux */
+                lux?: number;
+            }[];
+        };
+        job_photograph: {
+            id: components["schemas"]["job_id"];
+            /**
+             * Beam
+             * @enum {unknown}
+             */
+            beam: "low" | "high";
+            /**
+             * Side
+             * @enum {unknown}
+             */
+            side: "before" | "after";
+            /** File name */
+            name?: string;
+            /** Share burnt out */
+            burnt?: number;
+            /** ISO */
+            iso?: number;
+            /** Shutter time */
+            shutter_s?: number;
+            /** Aperture */
+            aperture?: number;
+            /** Focal length, mm */
+            focal_mm?: number;
+            /** A flash fired */
+            flash?: boolean;
+            /** Taken at, by the camera's clock */
+            taken?: string;
+            /** Width of the copy, px */
+            width?: number;
+            /** Height of the copy, px */
+            height?: number;
+        };
+        job_photometry: {
+            id: components["schemas"]["job_id"];
+            /** File name */
+            name: string;
+        };
+        job_attachment: {
+            id: components["schemas"]["job_id"];
+            /**
+             * Media type
+             * @enum {unknown}
+             */
+            type: "image/jpeg" | "text/plain";
+            /** The file, in base64 */
+            data: string;
+        };
         /** @description a small length */
         job_small_length: number;
         /** @enum {unknown} */
@@ -2090,86 +2466,6 @@ export interface components {
             /** Photometry */
             photometry?: components["schemas"]["job_id"];
         };
-        job_wall: {
-            id: components["schemas"]["job_id"];
-            /**
-             * Beam
-             * @enum {unknown}
-             */
-            beam: "low" | "high";
-            /**
-             * Side
-             * @enum {unknown}
-             */
-            side: "before" | "after";
-            /** Distance to the wall */
-            distance_m?: number;
-            /** Columns */
-            columns?: number;
-            /** Rows */
-            rows?: number;
-            /** Width of the grid */
-            width_m?: number;
-            /** Up from the axis */
-            up_m?: number;
-            /** Down from the axis */
-            down_m?: number;
-            /** Read with a telephone */
-            phone?: boolean;
-            cells?: {
-                id: components["schemas"]["job_id"];
-                /** Lux */
-                lux?: number;
-            }[];
-        };
-        job_photograph: {
-            id: components["schemas"]["job_id"];
-            /**
-             * Beam
-             * @enum {unknown}
-             */
-            beam: "low" | "high";
-            /**
-             * Side
-             * @enum {unknown}
-             */
-            side: "before" | "after";
-            /** File name */
-            name?: string;
-            /** Share burnt out */
-            burnt?: number;
-            /** ISO */
-            iso?: number;
-            /** Shutter time */
-            shutter_s?: number;
-            /** Aperture */
-            aperture?: number;
-            /** Focal length, mm */
-            focal_mm?: number;
-            /** A flash fired */
-            flash?: boolean;
-            /** Taken at, by the camera's clock */
-            taken?: string;
-            /** Width of the copy, px */
-            width?: number;
-            /** Height of the copy, px */
-            height?: number;
-        };
-        job_photometry: {
-            id: components["schemas"]["job_id"];
-            /** File name */
-            name: string;
-        };
-        job_attachment: {
-            id: components["schemas"]["job_id"];
-            /**
-             * Media type
-             * @enum {unknown}
-             */
-            type: "image/jpeg" | "text/plain";
-            /** The file, in base64 */
-            data: string;
-        };
         /**
          * Miser job
          * @description One conversion job: the machine, what was measured, what was chosen. All figures in SI units, engine speed in rpm.
@@ -2255,6 +2551,8 @@ export interface components {
                 bench_rest_v_sigma?: number;
                 /** Lowest healthy volts at cruise */
                 low_cruise_v?: number;
+                /** Highest healthy volts, running */
+                over_v?: number;
                 /** Volts an LED unit stands when its maker does not say */
                 led_limit_v?: number;
                 /** Volts a filament lamp stands */
@@ -2301,6 +2599,10 @@ export interface components {
                 lead_ohm?: number;
                 /** Settled when what is left to fall is under */
                 settle_tolerance?: number;
+                /** Least time to watch a lamp that drifts as it warms */
+                watch_slow_s?: number;
+                /** Least time to watch a filament or heater */
+                watch_quick_s?: number;
                 /** Expected window round a lamp’s rating */
                 window?: number;
                 /** Measured cold only */
@@ -2317,8 +2619,12 @@ export interface components {
                 advertised_low?: number;
                 /** Advertised watts: highest believed share */
                 advertised_high?: number;
-                /** Flicker people notice below */
-                flicker_hz?: number;
+                /** Light share from which a lamp is a ghost */
+                seen_ghost?: number;
+                /** Light share from which a lamp is dim */
+                seen_dim?: number;
+                /** Light share from which a lamp is lit */
+                seen_lit?: number;
                 /** Most that a hole is opened */
                 fit_open_m?: number;
                 /** Most that tabs are thinned */
@@ -2371,75 +2677,17 @@ export interface components {
                 thread_most_m?: number;
                 /** Two readings of one thread agree within */
                 thread_alike?: number;
+                /** Flicker people notice below */
+                flicker_hz?: number;
                 /**
                  * Voltage for amps
                  * @enum {unknown}
                  */
                 voltage_school?: "measured" | "12.0" | "12.5" | "13.5" | "14.0";
-                /** Least time to watch a lamp that drifts as it warms */
-                watch_slow_s?: number;
-                /** Least time to watch a filament or heater */
-                watch_quick_s?: number;
-                /** Light share from which a lamp is a ghost */
-                seen_ghost?: number;
-                /** Light share from which a lamp is dim */
-                seen_dim?: number;
-                /** Light share from which a lamp is lit */
-                seen_lit?: number;
-            };
-            handed_over?: {
-                at?: string;
-                keeps_a?: {
-                    [key: string]: number | null;
-                };
             };
             checks?: {
                 before?: components["schemas"]["job_checks"];
                 after?: components["schemas"]["job_checks"];
-            };
-            signals?: {
-                /**
-                 * Flasher
-                 * @enum {unknown}
-                 */
-                flasher?: "thermal" | "capacitor" | "outage" | "free_2" | "free_3" | "controller";
-                /**
-                 * Tell-tale wiring
-                 * @enum {unknown}
-                 */
-                telltale?: "pair" | "shared" | "pilot" | "none";
-                /**
-                 * Terminals of the flasher’s plug, in order
-                 * @enum {unknown}
-                 */
-                plug?: "49/49a" | "49a/49" | "49/49a/31" | "49/31/49a" | "49a/49/31" | "49a/31/49" | "31/49/49a" | "31/49a/49";
-                /** Running filament in the front bulbs */
-                running_w?: components["schemas"]["job_watts"];
-                /** Fuse */
-                fuse_a?: components["schemas"]["job_fuse_amps"];
-                /** Wire and joints to one lamp */
-                wire_ohm?: components["schemas"]["job_ohms"];
-                /** Wire and joints to the flasher */
-                feed_ohm?: components["schemas"]["job_ohms"];
-                /**
-                 * Flash cure
-                 * @enum {unknown}
-                 */
-                school?: "swap" | "resistors";
-                /** Remedies chosen */
-                remedies?: string[];
-                colours?: {
-                    /** Supply wire */
-                    supply?: string;
-                    /** Wire to the switch */
-                    output?: string;
-                    /** Left wire */
-                    left?: string;
-                    /** Right wire */
-                    right?: string;
-                };
-                /** No fast flash when a lamp is out */
-                loses_warning?: boolean;
             };
             /** To order */
             order?: components["schemas"]["job_order_row"][];
@@ -2509,12 +2757,6 @@ export interface components {
                 /** Aim set and looked at on the road */
                 set?: boolean;
             };
-            headlight?: {
-                housing?: components["schemas"]["job_housing"];
-                /** Parts thought of */
-                candidates?: components["schemas"]["job_candidate"][];
-                chosen?: components["schemas"]["job_id"];
-            };
             beam?: {
                 /** Cut-off under the axis, at the wall */
                 cutoff_m?: number;
@@ -2540,6 +2782,62 @@ export interface components {
              * @description in a job file only: photographs as JPEG, photometry as LM-63
              */
             attachments?: components["schemas"]["job_attachment"][];
+            handed_over?: {
+                at?: string;
+                keeps_a?: {
+                    [key: string]: number | null;
+                };
+            };
+            headlight?: {
+                housing?: components["schemas"]["job_housing"];
+                /** Parts thought of */
+                candidates?: components["schemas"]["job_candidate"][];
+                chosen?: components["schemas"]["job_id"];
+            };
+            signals?: {
+                /**
+                 * Flasher
+                 * @enum {unknown}
+                 */
+                flasher?: "thermal" | "capacitor" | "outage" | "free_2" | "free_3" | "controller";
+                /**
+                 * Tell-tale wiring
+                 * @enum {unknown}
+                 */
+                telltale?: "pair" | "shared" | "pilot" | "none";
+                /**
+                 * Terminals of the flasher’s plug, in order
+                 * @enum {unknown}
+                 */
+                plug?: "49/49a" | "49a/49" | "49/49a/31" | "49/31/49a" | "49a/49/31" | "49a/31/49" | "31/49/49a" | "31/49a/49";
+                /** Running filament in the front bulbs */
+                running_w?: components["schemas"]["job_watts"];
+                /** Fuse */
+                fuse_a?: components["schemas"]["job_fuse_amps"];
+                /** Wire and joints to one lamp */
+                wire_ohm?: components["schemas"]["job_ohms"];
+                /** Wire and joints to the flasher */
+                feed_ohm?: components["schemas"]["job_ohms"];
+                /**
+                 * Flash cure
+                 * @enum {unknown}
+                 */
+                school?: "swap" | "resistors";
+                /** Remedies chosen */
+                remedies?: string[];
+                colours?: {
+                    /** Supply wire */
+                    supply?: string;
+                    /** Wire to the switch */
+                    output?: string;
+                    /** Left wire */
+                    left?: string;
+                    /** Right wire */
+                    right?: string;
+                };
+                /** No fast flash when a lamp is out */
+                loses_warning?: boolean;
+            };
         };
     };
     responses: {
@@ -2561,6 +2859,15 @@ export interface components {
             };
             content: {
                 "application/json": components["schemas"]["JobView"];
+            };
+        };
+        /** @description what changed and where it stands */
+        Change: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["JobChange"];
             };
         };
         /** @description what is wrong and what is accepted */
@@ -2593,6 +2900,32 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    aimStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -2695,7 +3028,11 @@ export interface operations {
     };
     board: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description machines with this in their name, bay, fleet, or what they wait for */
+                only?: string;
+                from?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2785,7 +3122,7 @@ export interface operations {
             };
         };
         responses: {
-            200: components["responses"]["Job"];
+            200: components["responses"]["Change"];
             400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
@@ -2822,11 +3159,37 @@ export interface operations {
             };
         };
         responses: {
-            200: components["responses"]["Job"];
+            200: components["responses"]["Change"];
             400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
+        };
+    };
+    curve: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description sampled */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CurveView"];
+                };
+            };
+            404: components["responses"]["Refused"];
         };
     };
     working: {
@@ -2854,171 +3217,6 @@ export interface operations {
             404: components["responses"]["Refused"];
         };
     };
-    options: {
-        parameters: {
-            query: {
-                load: components["schemas"]["job_id"];
-                scenario?: components["parameters"]["scenario"];
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description parts that could stand there */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Options"];
-                };
-            };
-            404: components["responses"]["Refused"];
-        };
-    };
-    importTable: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TableIn"];
-            };
-        };
-        responses: {
-            /** @description what would come in or came in */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TablePreview"];
-                };
-            };
-            400: components["responses"]["Refused"];
-            404: components["responses"]["Refused"];
-            409: components["responses"]["Stale"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    signals: {
-        parameters: {
-            query?: {
-                volts?: string;
-                lights?: "0" | "1";
-                faults?: string;
-                cures?: "0" | "1";
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description solved */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SignalsView"];
-                };
-            };
-            404: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    headlight: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description judged */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HeadlightView"];
-                };
-            };
-            404: components["responses"]["Refused"];
-        };
-    };
-    keepPhotometry: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    text: string;
-                    name: string;
-                    part?: components["schemas"]["job_id"];
-                    revision: number;
-                };
-            };
-        };
-        responses: {
-            200: components["responses"]["Job"];
-            400: components["responses"]["Refused"];
-            404: components["responses"]["Refused"];
-            409: components["responses"]["Stale"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    keepPhotograph: {
-        parameters: {
-            query: {
-                beam: "low" | "high";
-                side: "before" | "after";
-                revision: number;
-                name?: string;
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "image/jpeg": string;
-                "image/heic": string;
-            };
-        };
-        responses: {
-            200: components["responses"]["Job"];
-            400: components["responses"]["Refused"];
-            404: components["responses"]["Refused"];
-            409: components["responses"]["Stale"];
-            413: components["responses"]["Refused"];
-            415: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
-        };
-    };
     attachment: {
         parameters: {
             query?: never;
@@ -3042,224 +3240,6 @@ export interface operations {
                 };
             };
             404: components["responses"]["Refused"];
-        };
-    };
-    wallTable: {
-        parameters: {
-            query: {
-                wall: string;
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description a file */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            404: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    keepWallTable: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    text: string;
-                    wall: components["schemas"]["job_id"];
-                    revision: number;
-                };
-            };
-        };
-        responses: {
-            200: components["responses"]["Job"];
-            400: components["responses"]["Refused"];
-            404: components["responses"]["Refused"];
-            409: components["responses"]["Stale"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    wallPhotometry: {
-        parameters: {
-            query: {
-                wall: string;
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description a file */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/plain": string;
-                };
-            };
-            404: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    beam: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description analysed */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BeamView"];
-                };
-            };
-            404: components["responses"]["Refused"];
-        };
-    };
-    diagnose: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DiagnoseIn"];
-            };
-        };
-        responses: {
-            /** @description what it may be */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Diagnosis"];
-                };
-            };
-            400: components["responses"]["Refused"];
-            404: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    taps: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    taps: number[];
-                    releases?: number[];
-                };
-            };
-        };
-        responses: {
-            /** @description rate */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Taps"];
-                };
-            };
-            400: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    circuitFile: {
-        parameters: {
-            query: {
-                side?: "before" | "after";
-                kind: "svg" | "netlist";
-                command?: "off" | "left" | "right" | "hazard";
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description a file */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "image/svg+xml": string;
-                    "text/plain": string;
-                };
-            };
-            404: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    importLog: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LogIn"];
-            };
-        };
-        responses: {
-            /** @description what would come in or came in */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LogPreview"];
-                };
-            };
-            400: components["responses"]["Refused"];
-            404: components["responses"]["Refused"];
-            409: components["responses"]["Stale"];
-            422: components["responses"]["Refused"];
         };
     };
     tryInstrument: {
@@ -3332,34 +3312,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Run"];
-                };
-            };
-            400: components["responses"]["Refused"];
-            404: components["responses"]["Refused"];
-            409: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
-        };
-    };
-    startWallRun: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WallRunIn"];
-            };
-        };
-        responses: {
-            /** @description under way */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WallRun"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -3498,6 +3450,555 @@ export interface operations {
             };
             400: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    budgetStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BudgetView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    keepPhotometry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    name: string;
+                    part?: components["schemas"]["job_id"];
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            200: components["responses"]["Change"];
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    keepPhotograph: {
+        parameters: {
+            query: {
+                beam: "low" | "high";
+                side: "before" | "after";
+                revision: number;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/heic": string;
+            };
+        };
+        responses: {
+            200: components["responses"]["Change"];
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            413: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    wallTable: {
+        parameters: {
+            query: {
+                wall: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    keepWallTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    wall: components["schemas"]["job_id"];
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            200: components["responses"]["Change"];
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    wallPhotometry: {
+        parameters: {
+            query: {
+                wall: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    checksStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description analysed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeamView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    startWallRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WallRunIn"];
+            };
+        };
+        responses: {
+            /** @description under way */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WallRun"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    chooseStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChooseView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    options: {
+        parameters: {
+            query: {
+                load: components["schemas"]["job_id"];
+                scenario?: components["parameters"]["scenario"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description parts that could stand there */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Options"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    handOverStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOverView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    headlightStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description judged */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadlightView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    intakeStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntakeView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    readingsStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    importTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description what would come in or came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TablePreview"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    importLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogIn"];
+            };
+        };
+        responses: {
+            /** @description what would come in or came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPreview"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    signalsStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+                volts?: string;
+                lights?: "0" | "1";
+                faults?: string;
+                cures?: "0" | "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description solved */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignalsView"];
+                };
+            };
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    diagnose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiagnoseIn"];
+            };
+        };
+        responses: {
+            /** @description what it may be */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagnosis"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    taps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    taps: number[];
+                    releases?: number[];
+                };
+            };
+        };
+        responses: {
+            /** @description rate */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taps"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    circuitFile: {
+        parameters: {
+            query: {
+                side?: "before" | "after";
+                kind: "svg" | "netlist";
+                command?: "off" | "left" | "right" | "hazard";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                    "text/plain": string;
+                };
+            };
+            404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
     };

@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+module Miser
+  # What is wrong with figures or parts, not with the program. Each kind carries its
+  # facts; its words are made here, once, for whoever reads them. A mistake of the
+  # program is never one of these.
+  class DomainError < StandardError
+    attr_reader :facts
+
+    # @param facts [Hash{Symbol=>Object}] what the words are made of
+    def initialize(**facts)
+      @facts = facts
+      super(words)
+    end
+
+    # @return [String] for a person, without a full stop
+    def words = raise(NotImplementedError, self.class.name)
+
+    private
+
+    # @return [Object] @raise [KeyError] where the one who raised it left a fact out
+    def [](name) = facts.fetch(name)
+  end
+
+  # The measured output tells nothing of how it rises: all at one engine speed.
+  class OneSpeed < DomainError
+    def words = 'at least two measured points at different engine speeds are needed'
+  end
+
+  # Measured amps that fall as the engine turns faster.
+  class FallingOutput < DomainError
+    def words = 'the measured amps do not rise with engine speed as an alternator’s do: check the points'
+  end
+
+  # A cut-in speed at or above the speed of a known output. facts: cut_in, rpm
+  class LateCutIn < DomainError
+    def words = "cut-in speed (#{self[:cut_in].round} rpm) must lie below the rated speed (#{self[:rpm].round} rpm)"
+  end
+
+  # A two-voltage test whose readings are not above nothing.
+  class NothingDrawn < DomainError
+    def words = 'volts and amps must be above 0 in both readings'
+  end
+
+  # A two-voltage test at nearly one voltage. facts: low, high, least (V)
+  class VoltagesTooClose < DomainError
+    def words = "the two voltages must differ by #{self[:least]} V or more, got #{self[:low]} and #{self[:high]}"
+  end
+
+  # A network without a solution. facts: parts (their ids), why (floating, contradicting, restless)
+  class Unsolvable < DomainError
+    WHY = { floating: '%s hangs on nothing: no way to earth', contradicting: 'these contradict each other: %s', restless: 'the circuit does not settle near %s' }.freeze
+
+    def words = format(WHY.fetch(self[:why]), self[:parts].join(', '))
+  end
+
+  # A wall whose frame is not known. facts: missing
+  class UnreadyWall < DomainError
+    def words = self[:missing]
+  end
+
+  # Two walls that can't be set against each other. facts: why
+  class WallsApart < DomainError
+    def words = self[:why]
+  end
+
+  # A name that no table here has. facts: what, given, known
+  class UnknownName < DomainError
+    def words = "unknown #{self[:what]} #{self[:given].inspect}; known: #{self[:known].join(', ')}"
+  end
+
+  # An edit that can't be made. facts: at (place in the document), why
+  class ImpossibleEdit < DomainError
+    def at = self[:at]
+    def words = self[:why]
+  end
+end

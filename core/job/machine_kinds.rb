@@ -1,0 +1,8 @@
+# frozen_string_literal: true
+
+module Miser
+  module Job
+    # Kinds of machine met in the shop.
+    MACHINE_KINDS = { 'motorcycle' => 'motorcycle', 'scooter' => 'scooter', 'snowmobile' => 'snowmobile', 'atv' => 'ATV, quad' }.freeze
+  end
+end

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+require_relative '../ticket/stage'
+
+module Miser
+  module Stages
+    # What is earned, spent and kept.
+    class BudgetStage < Stage
+      declare 'budget', label: 'Budget', group: 'decide', place: 30
+      reads :machine, :system, :circuits, :loads, :readings, :choices, :scenarios, :bench, :assumptions
+      figures :line, :load, :circuit, :reading, :accessory, :change, :ride
+
+      def wants
+        budget.lines('after').reject { |l| l.keeps.known? }.map { |l| want("/scenarios/#{l.scenario.id}", "#{l.scenario.name}: #{l.keeps.reason}") }
+      end
+
+      def touched? = budget.lines('after').any? { |l| l.keeps.known? }
+
+      def figure(kind, *rest) = budget.figure([kind, *rest].join('/'))
+    end
+  end
+end

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+require_relative '../job/offer'
+require_relative '../job/reshape'
+require_relative '../ticket/stage'
+
+module Miser
+  module Stages
+    # The machine, its charging, its loads.
+    class IntakeStage < Stage
+      declare 'intake', label: 'Intake', group: 'look', place: 10
+      reads :name, :machine, :system, :circuits, :loads, :readings, :choices, :scenarios, :bench, :assumptions
+
+      act('system') do |call|
+        Stages.known!(call.value, Job::Systems::BY_KEY, 'Electrical system')
+        Job::Reshape.system(call.document, call.value)
+      end
+
+      act('engine') do |call|
+        Stages.known!(call.value, Job::EngineKinds::BY_KEY, 'Engine')
+        Job::Reshape.engine(call.document, call.value, &call.fresh_id)
+      end
+
+      def wants = [*speeds, *charging, *worthwhile, *loads]
+
+      def problems = ticket.consistency.of_machine
+
+      def touched? = document.loads.any? || document.machine.any?
+
+      private
+
+      # Without the idle speed nothing can be said of idling; the cruise comes after.
+      def speeds
+        { 'idle' => 'blocks', 'cruise' => 'usual' }.reject { |speed, _| document.machine["#{speed}_rpm"] }.map do |speed, weight|
+          want("/machine/#{speed}_rpm", "#{speed.capitalize} speed", weight: weight)
+        end
+      end
+
+      def charging
+        document.circuits.flat_map do |c|
+          circuit = budget.ledgers('before')[c['id']].circuit
+          [circuit.curve ? nil : want("/circuits/#{c['id']}/alternator", "#{circuit.name}: #{circuit.reason}", weight: 'blocks'),
+           circuit.dc? && circuit.battery.nil? ? want("/circuits/#{c['id']}/battery/capacity_ah", 'Battery capacity') : nil].compact
+        end
+      end
+
+      # A reading of the charging system, where that settles a verdict best.
+      def worthwhile
+        line, best = budget.next_reading
+        return [] unless line && line.verdict == 'too_close' && best.load_id.nil?
+
+        [want(best.at, "#{best.name[0].upcase}#{best.name[1..]}", why: best.why(line), weight: 'settles', worth: Verdicts::Baseline.share(line, best))]
+      end
+
+      def loads
+        own = document.system != 'ac_lit' && document.machine['engine'] != 'two_stroke' && document.loads.none? { |l| l['group'] == 'engine' }
+        [own ? want('/loads', 'The engine’s own loads') : nil, document.lamps.empty? ? want('/loads', 'The lamps', weight: 'blocks') : nil].compact
+      end
+    end
+  end
+end

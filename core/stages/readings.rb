@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+require_relative '../ticket/stage'
+
+module Miser
+  module Stages
+    # What each load really draws, and the sheet of everything to read.
+    class ReadingsStage < Stage
+      declare 'readings', label: 'Readings', group: 'look', place: 20
+      reads :machine, :system, :circuits, :loads, :readings, :choices, :scenarios, :bench, :assumptions
+
+      def wants = [*again, *unread]
+
+      def problems = ticket.consistency.of_readings
+
+      def touched? = document.readings.any?
+
+      def stale? = stale.any?
+
+      private
+
+      def stale
+        @stale ||= budget.readings.filter_map do |r|
+          row = document.load(r.document['load_id'])
+          [r, row] if row && budget.stale?(r, row)
+        end
+      end
+
+      def again = stale.map { |r, row| want("/readings/#{r.id}", "#{row['name']}: read again, the lamp was changed", subject: row['id'], weight: 'wrong') }
+
+      def unread
+        document.loads.reject { |l| l['wanted'] || l['added'] || budget.readings_on(l).any?(&:usable?) }.map do |row|
+          known = budget.as_is(row).known?
+          best = worth[row['id']]
+          want("/loads/#{row['id']}", "#{row['name']}: #{known ? 'not measured' : 'draw unknown'}", subject: row['id'], weight: weight(known, best), worth: best&.first, why: best&.last)
+        end
+      end
+
+      def weight(known, best)
+        return 'blocks' unless known
+
+        best ? 'settles' : 'spare'
+      end
+
+      # What reading a load would take from the doubt of a verdict too close to call.
+      # @return [Hash{String=>Array(Float, String)}] share and why, by load
+      def worth
+        @worth ||= begin
+          line = budget.doubtful_line('after')
+          ranked = line&.verdict == 'too_close' ? Budget::NextReading.ranked(line) : []
+          ranked.select(&:load_id).to_h { |c| [c.load_id, [Verdicts::Baseline.share(line, c), c.why(line)]] }
+        end
+      end
+    end
+  end
+end

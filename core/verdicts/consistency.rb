@@ -1,0 +1,133 @@
+# frozen_string_literal: true
+
+require_relative '../budget/budget'
+
+module Miser
+  module Verdicts
+    # What is odd in a document that is well formed: figures that can't be true
+    # together. Nothing here stops saving; each problem is shown at its field.
+    class Consistency
+      # @!attribute level [String] error (a file like this is refused), problem, note
+      Problem = Struct.new(:at, :level, :message, :accepts, keyword_init: true)
+
+      # Lists of the document whose rows carry an id.
+      LISTS = %w[circuits loads readings choices scenarios ride].freeze
+
+      # @param budget [Budget::Budget]
+      def initialize(budget)
+        @budget = budget
+        @document = budget.document
+      end
+
+      # @return [Array<Problem>]
+      def problems = [*of_machine, *of_readings]
+
+      # @return [Array<Problem>] at the machine's own fields
+      def of_machine = [*speeds, *charging, *batteries]
+
+      # @return [Array<Problem>]
+      def of_readings = readings
+
+      # Faults that make a document unusable: two rows of one id, rows that point nowhere.
+      # @param document [Hash]
+      # @return [Array<Problem>]
+      def self.broken(document)
+        twice = LISTS.flat_map do |list|
+          ids = Job::Document.rows(document, list).map { |r| r['id'] }
+          ids.tally.select do |_, n|
+            n > 1
+          end.keys.map { |id| Problem.new(at: "/#{list}/#{id}", level: 'error', message: "there are two rows with the id #{id}", accepts: 'each id once') }
+        end
+        loads = Job::Document.rows(document, 'loads').map { |l| l['id'] }
+        lost = %w[readings choices].flat_map do |list|
+          Job::Document.rows(document, list).reject { |r| loads.include?(r['load_id']) }.map do |r|
+            Problem.new(at: "/#{list}/#{r['id']}/load_id", level: 'error', message: "points to a load that is not there (#{r['load_id']})",
+                        accepts: 'the id of a load')
+          end
+        end
+        twice + lost
+      end
+
+      # A reading against the rating of the thing it was taken on.
+      # @return [Draw::Plausibility, nil]
+      def self.judge(budget, reading, row)
+        choice = reading.document['choice_id'] && budget.document.choices.find { |c| c['id'] == reading.document['choice_id'] }
+        side = choice ? 'after' : 'before'
+        load = (budget.entries(side) + budget.with_all_wanted).find { |e| e.id == row['id'] }&.load or return nil
+        reading.plausibility(rated_w: load.rated_w || declared_watts(load), filament: load.filament?,
+                             other_w: load.filament? ? load.other_filaments_w : [])
+      end
+
+      # What the maker or the advertisement says it takes, where no lamp is rated.
+      def self.declared_watts(load)
+        figure = Job::Document.rows(load.document, 'figures').find { |f| f['watts'] || f['amps'] } or return nil
+        figure['watts'] || (figure['amps'] * (figure['volts'] || Volts::NOMINAL))
+      end
+
+      private
+
+      def problem(at, message, accepts) = Problem.new(at: at, level: 'problem', message: message, accepts: accepts)
+
+      def speeds
+        machine = @document.machine
+        %w[idle_rpm slow_rpm cruise_rpm redline_rpm].filter { |k| machine[k] }.each_cons(2).filter_map do |low, high|
+          next if machine[low] < machine[high]
+
+          problem("/machine/#{high}", format('not above %<name>s (%<rpm>d rpm)', name: low.sub('_rpm', ' speed'), rpm: machine[low]),
+                  format('more than %d rpm', machine[low]))
+        end
+      end
+
+      def charging
+        @document.circuits.flat_map do |c|
+          alternator = Job::Document.part(c, 'alternator')
+          list = []
+          cut_in = alternator['cut_in_rpm']
+          rated = alternator['rated_rpm']
+          if cut_in && rated && cut_in >= rated
+            list << problem("/circuits/#{c['id']}/alternator/cut_in_rpm", format('not below the rated speed (%d rpm)', rated),
+                            format('less than %d rpm', rated))
+          end
+          list + points(c['id'], Job::Document.rows(alternator, 'points'))
+        end
+      end
+
+      def points(id, points)
+        full = points.select { |p| p['rpm'] && p['amps'] }
+        return [] if full.empty?
+
+        speeds = Charging::EarnFit.distinct(full.map { |p| p['rpm'] })
+        at = "/circuits/#{id}/alternator/points/#{full.last['id']}/rpm"
+        if full.size == 1
+          return [Problem.new(at: at, level: 'note', message: 'one measured point leaves the shape of the curve to the cut-in speed',
+                              accepts: 'a second point at another speed')]
+        end
+        return [problem(at, 'all points are at one engine speed', 'a second point at another speed')] if speeds < 2
+
+        circuit = @budget.ledgers('before')[id].circuit
+        circuit.curve ? [] : [problem(at, circuit.reason, 'points whose amps rise with engine speed')]
+      end
+
+      def batteries
+        @document.circuits.filter_map do |c|
+          rest = c.dig('battery', 'rest_v') or next
+          problem("/circuits/#{c['id']}/battery/rest_v", 'not a rested 12 V battery', '11.5 to 13.2 V, an hour after riding') unless rest.between?(11.5, 13.2)
+        end
+      end
+
+      def readings
+        rows = @document.loads_by_id
+        @budget.readings.filter_map do |r|
+          next problem("/readings/#{r.id}/volts", r.problem, 'volts that both readings can have') if r.problem
+
+          row = rows[r.document['load_id']] or next
+          judged = Consistency.judge(@budget, r, row)
+          if judged&.verdict == :slip
+            problem("/readings/#{r.id}/amps", judged.remarks.first,
+                    format('%.2f to %.2f A expected', judged.low || 0, judged.high || 40))
+          end
+        end
+      end
+    end
+  end
+end

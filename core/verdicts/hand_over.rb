@@ -1,0 +1,93 @@
+# frozen_string_literal: true
+
+require_relative '../errors'
+require_relative '../length'
+require_relative '../beam/beams'
+require_relative '../headlight/candidates'
+require_relative 'cautions'
+
+module Miser
+  module Verdicts
+    # What the rider must know when the machine leaves: of this machine and what was
+    # fitted, never of the program.
+    class HandOver
+      # @param ticket [Ticket]
+      def initialize(ticket)
+        @ticket = ticket
+        @document = ticket.document
+      end
+
+      # @return [Array<String>]
+      def must_know
+        [*dangers, *signals, aim, warning, snow, 'Look at the lamps again after the first rides: retrofit bulbs can work loose.', Cautions::TABLE['law']].compact
+      end
+
+      # @param units [String] metric or us
+      # @return [Array<String>] of the headlight, its beam on the wall, its aim
+      def beam(units) = [fitted, *Beam::Beams::KINDS.filter_map { |kind| on_wall(kind) }, aimed(units)].compact
+
+      # @return [Array<Beam::PicturePair>] by beam, of photographs that may be set beside each other
+      def pictures = Beam::Beams::KINDS.to_h { |kind| [kind, @ticket.beams.pictures(kind)] }.select { |_, pair| pair&.comparable? }
+
+      # What the after side keeps, line by line: the state the sheet shows.
+      # @param budget [Budget::Budget]
+      # @return [Hash{String=>Float, nil}]
+      def self.mark(budget)
+        budget.lines('after').to_h { |l| ["#{l.scenario.id}/#{l.circuit.id}", l.keeps.value&.round(3)] }
+      end
+
+      private
+
+      def fitted
+        judged = @ticket.headlights.all.find { |c| c.id == @document.headlight['chosen'] } or return
+        work = judged.findings.select { |f| f.verdict == 'work' }.map(&:text)
+        "Fitted: #{[[judged.name, Headlight::Candidates::LABELS.fetch(judged.kind)].join(', '), *work].join('; ')}."
+      end
+
+      def on_wall(kind)
+        beams = @ticket.beams
+        sides = Beam::Beams::SIDES.filter_map { |side| (entry = beams.entry(kind, side)) && "#{side} #{wall_words(beams.figures(entry.id))}" }
+        return if sides.empty?
+
+        ["#{kind.capitalize} beam on the wall: #{sides.join('; ')}.", compared(kind)].compact.join(' ')
+      end
+
+      def wall_words(figures)
+        glare = figures.glare
+        [figures.candela, figures.lumens, glare.known? ? format('%.0f %% above the cut-off', glare.value * 100) : nil].compact.join(', ')
+      end
+
+      def compared(kind)
+        @ticket.beams.comparison(kind)&.sentence
+      rescue WallsApart => e
+        "Not to be compared: #{e.message}."
+      end
+
+      def aimed(units)
+        return unless @document.aim['set']
+
+        aim = @ticket.aim
+        at = aim.drop.known? ? ", the cut-off #{Length.small(aim.drop.value, units)} under the lamp at #{Length.far(@document.aim['distance_m'], units)}" : ''
+        format('Beam aimed %<target>.1f %% down, rider aboard%<at>s.', target: -aim.school.target * 100, at: at)
+      end
+
+      def dangers = @ticket.budget.flags.select(&:serious?).map { |f| [f.text, f.cure].compact.join(' ') }
+
+      # What goes wrong in a circuit that can be solved; else that it may.
+      def signals
+        survey = @ticket.survey
+        return survey.judgement('after').problems.map(&:text).uniq if @document.signal_lamps? && survey.ready?
+
+        @ticket.budget.flags.select { |f| f.key == 'flasher' }.map(&:text)
+      rescue Unsolvable => e
+        ["The signal circuit: #{e.message}."]
+      end
+
+      def aim = @document.aim['set'] ? 'Load and tyres change the beam’s aim: look again when they do.' : nil
+
+      def warning = @document.signals['loses_warning'] ? Cautions::TABLE['no_lamp_warning'] : nil
+
+      def snow = @document.machine['kind'] == 'snowmobile' ? 'An LED does not warm the lens: clear snow and ice off it.' : nil
+    end
+  end
+end

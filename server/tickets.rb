@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+require 'digest'
+require_relative '../core/miser'
+require_relative '../formats/lm63'
+require_relative '../formats/usual_tables'
+require_relative '../store/summaries'
+require_relative 'memo'
+require_relative 'present/ticket'
+
+module Miser
+  module Server
+    # Makes tickets of job documents, with what the core has no way to: files kept with a
+    # job, the shop's units, its prices; and summaries of tickets for lists.
+    class Tickets
+      # Signal circuits judged lately, and photometry files read.
+      JUDGED = 400
+      FILES = 60
+      # What every summary rests on: the rules, and what they are told in.
+      RULES = Digest::SHA256.hexdigest(Dir[File.expand_path('../{core,tables,server/present}/**/*.{rb,json}', __dir__)].sort.map { |f| File.read(f) }.join)[0, 16]
+
+      # @param shop [Store::Shop] @param attachments [Store::Attachments]
+      def initialize(shop, attachments)
+        @shop = shop
+        @attachments = attachments
+        @judged = Memo.new(JUDGED)
+        @files = Memo.new(FILES)
+        @catalogue = Formats::UsualTables.catalogue
+      end
+
+      # @param document [Hash]
+      # @return [Ticket]
+      def of(document)
+        Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @catalogue, judged: @judged)
+      end
+
+      def units = @shop.units
+
+      # @param document [Hash] @param tally [Hash, nil] of the document before @param was [Hash, nil] that document
+      # @return [Store::Summaries::Summary]
+      def summary(document, tally, was)
+        ticket = of(document)
+        counted = Tally.new(ticket, was: tally, changed: was && Job::Difference.parts(was, document))
+        bay = Present.bay(ticket, counted)
+        names = document.values_at('name', 'bay', 'fleet', 'waiting').push(bay.dig(:next, 'text')).compact
+        finds = finds(ticket.document)
+        Store::Summaries::Summary.new(tally: counted.stages, bay: bay, names: names.join("\n"), words: finds.map { |f| f[:words] }.join("\n"), finds: finds, maker: [ticket, counted])
+      end
+
+      private
+
+      # @return [Beam::Photometry, nil]
+      def photometry(job, id)
+        @files[[job, id]] ||= begin
+          file = @attachments.find(job, id)
+          file && file.type == 'text/plain' ? Formats::Lm63.read(file.bytes) : nil
+        end
+      end
+
+      # The machine and its loads, as a search answers with them.
+      def finds(document)
+        machine = { kind: 'machine', label: document.name, detail: [document.bay, document.fleet].compact.join(', '), job: document.id, stage: nil, subject: nil }
+        loads = document.loads.map do |l|
+          { kind: 'load', label: l['name'], detail: document.name, job: document.id, stage: 'readings', subject: l['id'], words: l.values_at('name', 'base', 'position').compact.join(' ').downcase }
+        end
+        [machine.merge(words: [document.name, document.bay, document.fleet].compact.join(' ').downcase), *loads]
+      end
+    end
+  end
+end
