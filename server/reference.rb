@@ -40,7 +40,7 @@ module Miser
       def signals
         terms = Miser::Signals::Terms
         { flashers: Miser::Signals::Flasher::TABLE.map { |k| { key: k.key, label: k.label } }, telltales: named(terms::TELLTALES), plugs: named(terms::PLUGS), signal_wires: named(terms::WIRES),
-          cure_schools: named(terms::SCHOOLS), signal_parts: terms::PARTS, signal_commands: named(terms::COMMANDS), battery_volts: Volts::OFFERED, rest_v: Volts::REST,
+          cure_schools: named(terms::SCHOOLS), signal_parts: terms::PARTS, signal_commands: terms::COMMANDS.map { |key, label| { key: key, label: label, on: terms::COMMANDED.fetch(key) } }, battery_volts: Volts::OFFERED, rest_v: Volts::REST,
           signal_defaults: { flash_per_min: Miser::Signals::Flasher::PRESET, **Miser::Signals::Survey::DEFAULTS.slice('wire_ohm', 'feed_ohm').transform_keys(&:to_sym) } }
       end
 

@@ -18,6 +18,9 @@ module Miser
       Finding = Struct.new(:rule, :label, :verdict, :text, :minutes, :part, :caution, :spare, keyword_init: true) do
         # @return [Float, nil] m
         def clearance = spare&.value
+
+        # @return [Boolean] whether it clashes
+        def wanting? = clearance ? clearance.negative? : false
       end
 
       # Housing and part as measured, in one place for the rules to read.

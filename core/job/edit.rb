@@ -44,6 +44,7 @@ module Miser
       def one(edit)
         @at = edit['at']
         steps = @at.split('/').drop(1).map { |s| s.gsub('~1', '/').gsub('~0', '~') }
+        fail_with('a job and its rows keep their ids') if steps.last == 'id' && %w[set unset].include?(edit['op'])
         case edit['op']
         when 'set' then set(steps, edit['value'])
         when 'unset' then parent(steps) { |hash, key| hash.delete(key) }

@@ -26,6 +26,9 @@ module Miser
 
       def works? = problems.empty?
 
+      # @return [String, nil] said where nothing is wrong
+      def words = works? ? 'Every lamp does what it should, in every state.' : nil
+
       # @return [Array<Problem>]
       def problems
         @problems ||= begin

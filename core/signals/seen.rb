@@ -67,6 +67,21 @@ module Miser
 
       def residual = [@closed.residual, @open.residual].max
 
+      # @return [Boolean] nothing to be said against its rhythm
+      def well? = !fuse_blows? && (command == 'off' || rate_word == 'normal')
+
+      # @return [String] what the rhythm is
+      def words
+        return 'The fuse blows.' if fuse_blows?
+        return 'Nothing commanded.' if command == 'off'
+
+        said = { 'none' => 'Nothing flashes.', 'steady' => 'On, never flashing.' }[pattern.rhythm] || "#{pattern.rate.round} flashes a minute."
+        [said, pattern.note].compact.join(' ')
+      end
+
+      # @return [String] how far the sums of currents are from nothing
+      def balance = "Currents balance within #{[(residual * 1e6).round, 1].max} µA."
+
       private
 
       def fuse_a = harness.fuse_a

@@ -9,6 +9,8 @@ module Miser
       PLUGS = %w[49/49a 49a/49 49/49a/31 49/31/49a 49a/49/31 49a/31/49 31/49/49a 31/49a/49].to_h { |key| [key, key.gsub('/', ' · ')] }.freeze
       WIRES = { 'supply' => 'Supply wire', 'output' => 'Flasher to switch', 'left' => 'Left wire', 'right' => 'Right wire' }.freeze
       SCHOOLS = { 'swap' => 'flasher swap: costs no amps, no heat', 'resistors' => 'load resistors: keeps the flasher' }.freeze
+      # What is on, with a command given.
+      COMMANDED = { 'off' => 'nothing on', 'left' => 'left on', 'right' => 'right on', 'hazard' => 'hazard on' }.freeze
       COMMANDS = { 'off' => 'Off', 'left' => 'Left', 'right' => 'Right', 'hazard' => 'Hazard' }.freeze
       # Parts of the drawn loop that are no lamps.
       PARTS = { 'battery' => 'Battery', 'fuse' => 'Fuse', 'flasher' => 'Flasher', 'switch' => 'Switch', 'diode_left' => 'Diode, left', 'diode_right' => 'Diode, right',

@@ -67,7 +67,7 @@ module Miser
         return unless @document.aim['set']
 
         aim = @ticket.aim
-        at = aim.drop.known? ? ", the cut-off #{Length.small(aim.drop.value, units)} under the lamp at #{Length.far(@document.aim['distance_m'], units)}" : ''
+        at = aim.drop.known? ? ", the cut-off #{Length.tape(aim.drop.value, units)} under the lamp at #{Length.tape(@document.aim['distance_m'], units)}" : ''
         format('Beam aimed %<target>.1f %% down, rider aboard%<at>s.', target: -aim.school.target * 100, at: at)
       end
 
@@ -76,11 +76,19 @@ module Miser
       # What goes wrong in a circuit that can be solved; else that it may.
       def signals
         survey = @ticket.survey
-        return survey.judgement('after').problems.map(&:text).uniq if @document.signal_lamps? && survey.ready?
+        return unsound(survey.judgement('after').problems.map(&:text).uniq) if @document.signal_lamps? && survey.ready?
 
         @ticket.budget.flags.select { |f| f.key == 'flasher' }.map(&:text)
       rescue Unsolvable => e
         ["The signal circuit: #{e.message}."]
+      end
+
+      # Where one thing is wrong several others follow from it: the first is said.
+      def unsound(problems)
+        return [] if problems.empty?
+
+        more = problems.size > 1 ? " And #{problems.size - 1} more: see the signals." : ''
+        ["The turn signals do not work as they must. #{problems.first}#{more}"]
       end
 
       def aim = @document.aim['set'] ? 'Load and tyres change the beam’s aim: look again when they do.' : nil

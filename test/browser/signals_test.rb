@@ -29,7 +29,7 @@ class SignalsScreenTest < Miser::BrowserTest
     assert_equal 'dark', look('before', 'front_right')
     assert_selector '[data-testid=problems]', text: '187 flashes a minute'
     find('[data-cure="flasher_2+diodes"]').click_on 'choose'
-    assert_selector '[data-testid=cured]', text: 'every lamp does what it should'
+    assert_selector '[data-testid=cured]', text: 'Every lamp does what it should'
     wait_for 'after', 'front_right', 'dark'
     saved = document('dunlin250')
     assert_equal %w[flasher_2 diodes], saved['signals']['remedies']

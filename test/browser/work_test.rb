@@ -24,7 +24,7 @@ class WorkTest < Miser::BrowserTest
     saved!
     click_link 'Budget'
     assert_selector '[data-testid=verdict]', text: /Keeps|Too close|Owes/
-    assert_selector '[data-testid=next-reading]', text: 'charging output'
+    assert_selector '[data-testid=next-reading]', text: 'Charging output'
     saved = document_by_name('Godwit 300')
     assert_equal [200, 5000, 8],
                  [saved['circuits'][0]['alternator']['rated_w'], saved['circuits'][0]['alternator']['rated_rpm'],

@@ -10,7 +10,7 @@ import { useUnits } from './state/useUnits'
 const finding = ref(false)
 const keys = ref(false)
 const theme = useTheme()
-// Screens say themselves that Miser does not answer.
+// Screens say themselves when the server is away.
 Promise.all([useReference().fetchOnce(), useUnits().fetchOnce()]).catch(() => undefined)
 
 /** Keys mean nothing while something is being typed. */

@@ -16,7 +16,7 @@ module Miser
       end
 
       def finding(found, judged)
-        found.to_h.except(:spare).merge(part: found.part&.to_h, clearance: found.clearance, spare: found.spare && figure(found.spare, "headlight/#{judged.id}/#{found.rule}"))
+        found.to_h.except(:spare).merge(part: found.part&.to_h, clearance: found.clearance, wanting: found.wanting?, spare: found.spare && figure(found.spare, "headlight/#{judged.id}/#{found.rule}"))
       end
     end
 

@@ -29,8 +29,9 @@ module Miser
       def signals_side(harness, survey, volts, lights)
         drawing = Formats::LoopDrawing.new(harness, survey.colours)
         views = Signals::COMMANDS.map { |c| seen(Signals::Seen.new(harness, c, thresholds: survey.thresholds, volts: volts, lights: lights)) }
+        judged = survey.judge(harness)
         { drawing: { width: drawing.width, height: drawing.height, parts: drawing.parts.map(&:to_h), wires: drawing.wires.map(&:to_h) }, views: views,
-          problems: survey.judge(harness).problems.map(&:to_h) }
+          problems: judged.problems.map(&:to_h), words: judged.words }
       end
 
       def seen(view)
@@ -38,7 +39,7 @@ module Miser
         pattern = view.pattern
         { command: view.command, lamps: view.lamps.values.map { |i| item(i, names[i.id]) }, telltales: view.telltales.values.map { |i| item(i, i.id.tr('_', ' ').sub('telltale', 'tell-tale')) },
           rhythm: pattern.rhythm, rate: pattern.rate, rate_word: view.rate_word, on_share: pattern.on_share, telltale_rate: pattern.telltale_rate, first_s: pattern.first_s, note: pattern.note,
-          flasher_a: view.flasher_a, fuse_blows: view.fuse_blows?, residual: view.residual, parts: view.parts }
+          words: view.words, well: view.well?, balance: view.balance, flasher_a: view.flasher_a, fuse_blows: view.fuse_blows?, parts: view.parts }
       end
 
       def item(item, name)

@@ -1296,6 +1296,7 @@ export interface components {
                 /** @enum {unknown} */
                 key: "off" | "left" | "right" | "hazard";
                 label: string;
+                on: string;
             }[];
             battery_volts: number[];
             rest_v: number;
@@ -1552,6 +1553,8 @@ export interface components {
             caution: string | null;
             /** @description m to spare; below nothing it clashes */
             clearance: number | null;
+            /** @description clashes */
+            wanting: boolean;
             spare: null | components["schemas"]["Figure"];
         };
         HeadlightView: {
@@ -1773,7 +1776,10 @@ export interface components {
             note: string | null;
             flasher_a: number;
             fuse_blows: boolean;
-            residual: number;
+            words: string;
+            /** @description nothing to be said against the rhythm */
+            well: boolean;
+            balance: string;
             parts: {
                 id: string;
                 closed_v: number;
@@ -1812,6 +1818,8 @@ export interface components {
                 command: string;
                 text: string;
             }[];
+            /** @description where nothing is wrong */
+            words: string | null;
         };
         CureView: {
             keys: string[];

@@ -1,19 +1,22 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
-import { computed, onMounted, ref } from 'vue'
+import { useDebounceFn, useEventListener } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, type Schemas } from '../api/client'
+import { api, AWAY, type Schemas } from '../api/client'
+import { stageFor } from '../stages/registry'
+import { useReference } from '../state/useReference'
 import { useTheme } from '../state/useTheme'
 import FigureValue from '../ui/FigureValue.vue'
-import { VERDICTS } from '../ui/format'
-import StageMark from '../stages/StageMark.vue'
+import { sizeOf, toneOf } from '../ui/format'
+import StageMark from '../ui/StageMark.vue'
 import FileSheet from './FileSheet.vue'
 import KeepScale from './KeepScale.vue'
 import NewJobSheet from './NewJobSheet.vue'
 
-type Bay = Schemas['Board']['jobs'][number]
+type Bay = Schemas['Bay']
 const router = useRouter()
 const theme = useTheme()
+const reference = useReference()
 const board = ref<Schemas['Board'] | null>(null)
 const failed = ref('')
 const filter = ref('')
@@ -22,34 +25,34 @@ const importing = ref(false)
 const removed = ref<{ id: string; name: string } | null>(null)
 document.title = 'Bay board · Miser'
 
-async function fetchBoard() {
+let turn = 0
+/** The board's first page, or the next one below what is shown. */
+async function fetchBoard(further = false) {
   failed.value = ''
+  const mine = ++turn
+  const from = further ? bays.value.length : 0
   try {
-    const { data, error } = await api.GET('/api/jobs')
-    if (data) board.value = data
+    const { data, error } = await api.GET('/api/jobs', { params: { query: { only: filter.value.trim() || undefined, from } } })
+    if (mine !== turn) return
+    if (data) board.value = further ? { ...data, jobs: [...bays.value, ...data.jobs] } : data
     else failed.value = (error as { message?: string } | undefined)?.message ?? 'The board could not be read.'
   } catch {
-    failed.value = 'Miser does not answer. Is it still running?'
+    if (mine === turn) failed.value = `${AWAY} Is it still running?`
   }
 }
-onMounted(fetchBoard)
-useEventListener(window, 'focus', fetchBoard)
-
-const bays = computed(() => {
-  const word = filter.value.trim().toLowerCase()
-  return (board.value?.jobs ?? []).filter(
-    (j) => !word || [j.name, j.bay, j.fleet, j.waiting, j.next?.text].some((t) => t?.toLowerCase().includes(word)),
-  )
-})
-const far = computed(() =>
-  Math.max(2, ...(board.value?.jobs ?? []).flatMap((j) => [Math.abs(j.before.value ?? 0), Math.abs(j.after.value ?? 0)])),
+onMounted(() => fetchBoard())
+useEventListener(window, 'focus', () => fetchBoard())
+watch(
+  filter,
+  useDebounceFn(() => fetchBoard(), 120),
 )
+const bays = computed(() => board.value?.jobs ?? [])
+const left = computed(() => (board.value?.count ?? 0) - bays.value.length)
+const far = computed(() => Math.max(2, ...bays.value.flatMap((j) => [Math.abs(j.before.value ?? 0), Math.abs(j.after.value ?? 0)])))
 
-function tone(verdict: string | null) {
-  return { keeps: 'text-moss', owes: 'text-brick', too_close: 'text-brass' }[verdict ?? ''] ?? 'text-dim'
-}
-function stageOf(bay: Bay) {
-  return bay.next?.stage ?? 'budget'
+function goNext(bay: Bay) {
+  const params = { id: bay.id, subject: bay.next?.subject }
+  void router.push({ name: bay.next?.stage ?? stageFor('opening'), params })
 }
 
 async function remove(bay: Bay) {
@@ -86,26 +89,26 @@ function find() {
     </header>
     <main id="main" tabindex="-1" class="outline-none">
       <p v-if="failed" class="my-6 border-l-4 border-brick bg-brick-soft p-4" role="alert">
-        {{ failed }} Nothing was lost. <button type="button" class="btn ml-3" @click="fetchBoard">Try again</button>
+        {{ failed }} Nothing was lost. <button type="button" class="btn ml-3" @click="fetchBoard()">Try again</button>
       </p>
       <p v-else-if="!board" class="p-8 text-dim" role="status">Reading the board …</p>
       <p v-if="removed" class="my-3 flex items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1" role="status">
         {{ removed.name }} was removed. <button type="button" class="btn" @click="restore(removed.id)">Bring it back</button>
       </p>
-      <section v-if="board && board.jobs.length === 0" class="my-10 max-w-xl">
+      <section v-if="board && board.count === 0 && !filter.trim()" class="my-10 max-w-xl">
         <h2 class="text-xl">No machine in the bays.</h2>
         <p class="my-3">Begin with “New machine”: its name and how its lamps are fed. Or open a job file from another shop.</p>
         <button type="button" class="btn btn-main" @click="making = true">New machine</button>
       </section>
       <div
-        v-if="board && board.jobs.length > 0"
+        v-if="board && (board.count > 0 || filter.trim())"
         class="grid grid-cols-[4rem_minmax(9rem,1fr)_14rem_15rem_20.5rem] gap-x-4 border-b border-line py-2 text-sm font-semibold text-dim max-[900px]:hidden"
         aria-hidden="true"
       >
         <span>bay</span><span>machine</span><span class="text-center">owes | keeps: came in (dashed), after</span
         ><span>after the change</span><span>ticket, next step</span>
       </div>
-      <ul v-if="board && board.jobs.length > 0">
+      <ul v-if="board && (board.count > 0 || filter.trim())">
         <li
           v-for="bay in bays"
           :key="bay.id"
@@ -116,39 +119,25 @@ function find() {
           <div class="min-w-0">
             <span class="mr-2 text-sm text-dim min-[901px]:hidden">{{ bay.bay }}</span>
             <RouterLink
-              :to="{ name: 'budget', params: { id: bay.id } }"
+              :to="{ name: stageFor('opening'), params: { id: bay.id } }"
               class="inline-flex min-h-11 items-center text-xl font-bold break-words underline decoration-line underline-offset-4 hover:decoration-brass"
               >{{ bay.name }}</RouterLink
             >
             <p v-if="bay.waiting" class="text-sm"><span class="font-semibold text-brass">waits for</span> {{ bay.waiting }}</p>
             <p v-for="f in bay.flags" :key="f.key + f.side" class="text-sm font-semibold text-brick" :title="`${f.text} ${f.cure ?? ''}`">
-              {{
-                {
-                  ac_runaway: 'volts run away',
-                  needs_dc: 'a part needs DC',
-                  data_bus: 'data bus: do not splice',
-                  starved: 'a unit cuts out',
-                  charging_fault: 'charging fault',
-                  overcharge: 'overcharging',
-                  never_keeps: 'owes everywhere',
-                }[f.key] ?? f.key
-              }}{{ f.side === 'before' ? ', as it came in' : '' }}
+              {{ f.short }}
             </p>
           </div>
           <div>
             <KeepScale :before="bay.before.value" :after="bay.after.value" :far="far" />
           </div>
           <div>
-            <span class="block text-[1.75rem] leading-tight font-bold" :class="tone(bay.verdict)">
+            <span class="block text-[1.75rem] leading-tight font-bold" :class="toneOf(bay.verdict)">
               <span class="block text-lg leading-none">{{ bay.after.value === null ? '' : bay.after.value < 0 ? 'owes' : 'keeps' }}</span>
-              <FigureValue
-                :figure="{ ...bay.after, value: bay.after.value === null ? null : Math.abs(bay.after.value) }"
-                name="Kept after"
-                sigma
-              />
+              <FigureValue :figure="sizeOf(bay.after)" name="Kept after" sigma />
             </span>
             <span class="block text-sm text-dim">
-              {{ bay.verdict ? VERDICTS[bay.verdict] : (bay.after.reason ?? 'unknown') }}; came in
+              {{ bay.verdict ? reference.verdict(bay.verdict) : (bay.after.reason ?? 'unknown') }}; came in
               <FigureValue :figure="bay.before" name="Kept before" sign />
             </span>
           </div>
@@ -159,13 +148,16 @@ function find() {
             >
               <StageMark v-for="s in bay.stages" :key="s.stage" :state="s.state" :class="s.state === 'stale' ? 'text-brick' : ''" />
             </span>
-            <button type="button" class="btn min-w-0 flex-1 text-sm" @click="router.push({ name: stageOf(bay), params: { id: bay.id } })">
+            <button type="button" class="btn min-w-0 flex-1 text-sm" @click="goNext(bay)">
               <span><span class="block text-dim">next</span>{{ bay.next ? bay.next.text : 'nothing missing' }}</span>
             </button>
             <button type="button" class="btn btn-bare" :aria-label="`Remove ${bay.name}`" @click="remove(bay)">✕</button>
           </div>
         </li>
-        <li v-if="bays.length === 0 && board.jobs.length > 0" class="p-6 text-dim">No machine matches “{{ filter }}”.</li>
+        <li v-if="bays.length === 0" class="p-6 text-dim">No machine matches “{{ filter }}”.</li>
+        <li v-if="left > 0" class="py-3">
+          <button type="button" class="btn" @click="fetchBoard(true)">{{ left }} more</button>
+        </li>
       </ul>
       <details v-if="board && board.removed.length > 0" class="mt-6">
         <summary class="min-h-11 cursor-pointer py-2 text-dim">Removed machines ({{ board.removed.length }})</summary>
@@ -175,6 +167,6 @@ function find() {
       </details>
     </main>
     <NewJobSheet :open="making" @close="making = false" />
-    <FileSheet :open="importing" @close="importing = false" @taken="fetchBoard" />
+    <FileSheet :open="importing" @close="importing = false" @taken="fetchBoard()" />
   </div>
 </template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, type FieldError, type Schemas } from '../api/client'
+import { api, AWAY, type FieldError, type Schemas } from '../api/client'
+import { stageFor } from '../stages/registry'
 import { useReference } from '../state/useReference'
 import Sheet from '../ui/Sheet.vue'
 
@@ -42,14 +43,14 @@ async function send(accept?: 'new' | 'over') {
         emit('taken')
         emit('close')
         preview.value = null
-        await router.push({ name: 'budget', params: { id: data.accepted } })
+        await router.push({ name: stageFor('opening'), params: { id: data.accepted } })
       }
     } else {
       errors.value = error?.fields ?? []
       failed.value = error?.message ?? 'That did not work.'
     }
   } catch {
-    failed.value = 'Miser does not answer. Nothing was changed.'
+    failed.value = `${AWAY} Nothing was changed.`
   } finally {
     busy.value = false
   }

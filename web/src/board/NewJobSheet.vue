@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, type FieldError } from '../api/client'
+import { api, AWAY, type FieldError, type Reference } from '../api/client'
+import { stageFor } from '../stages/registry'
 import { useReference } from '../state/useReference'
 import Sheet from '../ui/Sheet.vue'
 
@@ -11,7 +12,7 @@ const router = useRouter()
 const reference = useReference()
 const name = ref('')
 const bay = ref('')
-const system = ref<'battery_dc' | 'ac_lit' | 'mixed' | 'data_bus'>('battery_dc')
+const system = ref<Reference['systems'][number]['key']>('battery_dc')
 const errors = ref<FieldError[]>([])
 const busy = ref(false)
 const failed = ref('')
@@ -28,13 +29,13 @@ async function make() {
       emit('close')
       name.value = ''
       bay.value = ''
-      await router.push({ name: 'intake', params: { id: data.document.id } })
+      await router.push({ name: stageFor('new machine'), params: { id: data.document.id } })
     } else {
       errors.value = error?.fields ?? []
       failed.value = errors.value.length ? '' : (error?.message ?? 'That did not work.')
     }
   } catch {
-    failed.value = 'Miser does not answer. What you typed stays here.'
+    failed.value = `${AWAY} What you typed stays here.`
   } finally {
     busy.value = false
   }

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
-import { computed } from 'vue'
+import { computed, onScopeDispose } from 'vue'
 import { plain } from '../ui/format'
 import { useJob } from '../state/useJob'
+import { drawsCurve } from '../rail/useCurve'
 import { useRail } from '../rail/useRail'
+import EmptyBox from '../ui/EmptyBox.vue'
 import { useFrame } from './useFrame'
 
 const job = useJob()
 const rail = useRail()
+onScopeDispose(drawsCurve())
 const HEIGHT = 300
 const LEFT = 40
 const RIGHT = 26
@@ -50,7 +53,7 @@ const band = computed(
     )(points.value) ?? '',
 )
 const measured = computed(() => {
-  const circuit = job.document?.circuits.find((c) => c.id === job.budget?.circuit)
+  const circuit = job.document?.circuits.find((c) => c.id === job.rail?.circuit)
   return (circuit?.alternator?.points ?? []).filter((p) => p.rpm && p.amps)
 })
 const breaks = computed(() =>
@@ -79,12 +82,12 @@ const lines = computed(() => {
 <template>
   <figure ref="box" class="min-w-0">
     <figcaption class="mb-1 font-semibold text-dim">Earned and spent over engine speed, amps</figcaption>
-    <p v-if="!curve" class="border-2 border-dashed border-line p-6 text-dim">
+    <EmptyBox v-if="!curve">
       {{
-        job.budget?.curve?.reason ??
-        (rail.running.value ? 'No curve yet.' : 'The engine is off in this scenario: nothing is earned. Pick one with the engine running.')
+        job.rail?.curve ??
+        (rail.running.value ? 'Drawing …' : 'The engine is off in this scenario: nothing is earned. Pick one with the engine running.')
       }}
-    </p>
+    </EmptyBox>
     <svg
       v-else
       :width="width"

@@ -3,9 +3,12 @@ import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { computed } from 'vue'
 import { plain } from '../ui/format'
+import { useJob } from '../state/useJob'
 import { useRail } from '../rail/useRail'
+import EmptyBox from '../ui/EmptyBox.vue'
 import { useFrame } from './useFrame'
 
+const job = useJob()
 const rail = useRail()
 const HEIGHT = 150
 const LEFT = 40
@@ -50,9 +53,9 @@ function path(side: 'before' | 'after') {
         after</span
       >
     </figcaption>
-    <p v-if="!curve || sides.length === 0" class="border-2 border-dashed border-line p-4 text-dim">
-      {{ rail.line('after')?.system_v.reason ?? 'Nothing to solve yet.' }}
-    </p>
+    <EmptyBox v-if="!curve || sides.length === 0">
+      {{ rail.line('after')?.system_v.reason ?? (rail.running.value && !job.rail?.curve ? 'Drawing …' : 'Nothing to solve yet.') }}
+    </EmptyBox>
     <svg v-else :width="width" :height="HEIGHT" role="img" aria-label="System volts over engine speed, before and after">
       <g v-for="t in y.ticks(4)" :key="t">
         <path :d="`M${LEFT} ${y(t)}H${width - RIGHT}`" stroke="var(--line)" />

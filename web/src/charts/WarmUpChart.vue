@@ -3,6 +3,7 @@ import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { computed } from 'vue'
 import { plain } from '../ui/format'
+import EmptyBox from '../ui/EmptyBox.vue'
 import { useFrame } from './useFrame'
 
 const props = defineProps<{ samples: { t_s?: number; amps?: number }[]; settled: number | null; mean: number | null; live?: boolean }>()
@@ -34,7 +35,7 @@ const path = computed(
 <template>
   <figure ref="box" class="min-w-0">
     <figcaption class="mb-1 font-semibold text-dim">Warm-up, amps over seconds</figcaption>
-    <p v-if="points.length < 2" class="border-2 border-dashed border-line p-4 text-dim">The curve shows from the second sample on.</p>
+    <EmptyBox v-if="points.length < 2">The curve shows from the second sample on.</EmptyBox>
     <svg v-else :width="width" :height="HEIGHT" role="img" :aria-label="`Warm-up curve of ${points.length} samples`">
       <g v-for="t in y.ticks(4)" :key="t">
         <path :d="`M${LEFT} ${y(t)}H${width - RIGHT}`" stroke="var(--line)" />

@@ -3,7 +3,8 @@ import { useDebounceFn } from '@vueuse/core'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from '../api/client'
+import { api, AWAY } from '../api/client'
+import { stageFor } from '../stages/registry'
 import { useJob } from '../state/useJob'
 import { useReference } from '../state/useReference'
 import { useTheme } from '../state/useTheme'
@@ -36,23 +37,23 @@ const commands = computed<Hit[]>(() => {
     { kind: 'do', label: 'Show keys', detail: '?', go: () => window.dispatchEvent(new Event('miser:keys')) },
   ]
   if (!inJob) return list
-  const stages = job.view!.stages.map((s, i) => ({
+  const stages = job.view!.ticket.stages.map((s, i) => ({
     kind: 'stage',
     label: s.label,
-    detail: String(i + 1),
+    detail: i < 10 ? String((i + 1) % 10) : '',
     go: () => void router.push({ name: s.stage, params: { id } }),
   }))
   const settings = (reference.tables?.assumptions ?? []).map((a) => ({
     kind: 'setting',
     label: a.label,
     detail: a.basis,
-    go: () => void router.push({ name: 'budget', params: { id }, hash: `#set-${a.key}` }),
+    go: () => void router.push({ name: stageFor('settings'), params: { id }, hash: `#set-${a.key}` }),
   }))
   return [
     ...stages,
     { kind: 'do', label: 'Undo', detail: 'Ctrl Z', go: () => void job.act('undo') },
     { kind: 'do', label: 'Redo', detail: 'Ctrl Shift Z', go: () => void job.act('redo') },
-    { kind: 'do', label: 'Take a reading', detail: 'R', go: () => void router.push({ name: 'readings', params: { id } }) },
+    { kind: 'do', label: 'Take a reading', detail: 'R', go: () => void router.push({ name: stageFor('reading'), params: { id } }) },
     ...list,
     // Too many to list unasked.
     ...(word.value.trim() === '' ? [] : settings),
@@ -77,7 +78,10 @@ const search = useDebounceFn(async (text: string) => {
       kind: h.kind,
       label: h.label,
       detail: h.detail,
-      go: () => void (h.job ? router.push({ name: h.stage ?? 'budget', params: { id: h.job } }) : toShelf()),
+      go: () =>
+        void (h.job
+          ? router.push({ name: h.stage ?? stageFor('opening'), params: { id: h.job, subject: h.subject ?? undefined } })
+          : toShelf()),
     }))
   } catch {
     failed.value = true
@@ -85,7 +89,7 @@ const search = useDebounceFn(async (text: string) => {
 }, 120)
 
 function toShelf() {
-  if (typeof route.params.id === 'string') void router.push({ name: 'choose', params: { id: route.params.id } })
+  if (typeof route.params.id === 'string') void router.push({ name: stageFor('shelf'), params: { id: route.params.id } })
 }
 
 watch(word, (text) => (text.trim() ? void search(text.trim()) : (found.value = [])))
@@ -111,7 +115,7 @@ function pick(hit: Hit | null) {
         autocomplete="off"
         @change="word = $event.target.value"
       />
-      <p v-if="failed" class="mt-2 text-brick">Miser does not answer; only commands are found.</p>
+      <p v-if="failed" class="mt-2 text-brick">{{ AWAY }} Only commands are found.</p>
       <ComboboxOptions static class="mt-3 max-h-[55vh] overflow-y-auto">
         <ComboboxOption v-for="(h, i) in hits" :key="`${h.kind}${h.label}${i}`" v-slot="{ active }" :value="h" as="template">
           <li class="flex min-h-11 cursor-pointer items-center gap-3 border-b border-line px-2" :class="active ? 'bg-shade' : ''">

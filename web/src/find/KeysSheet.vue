@@ -5,8 +5,8 @@ defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()
 const KEYS = [
   ['/', 'find a machine, load, part, stage or command'],
-  ['1 … 9', 'go to a stage of the ticket'],
-  ['N', 'the next missing thing'],
+  ['1 … 9, 0', 'go to a stage of the ticket'],
+  ['N', 'the next step'],
   ['R', 'take a reading'],
   ['A  R', 'accept or repeat what the meter took'],
   ['Space', 'tap a flash, on Signals'],

@@ -4,8 +4,9 @@ import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
 import FigureValue from '../ui/FigureValue.vue'
 import Term from '../ui/Term.vue'
-import { plain, VERDICTS } from '../ui/format'
+import { plain, sizeOf } from '../ui/format'
 import { useJob } from '../state/useJob'
+import { useReference } from '../state/useReference'
 import { KINDS, type Kind } from './patterns'
 import RailMarks from './RailMarks.vue'
 import RailRow from './RailRow.vue'
@@ -13,13 +14,14 @@ import { useRail } from './useRail'
 
 const job = useJob()
 const rail = useRail()
+const reference = useReference()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
 
 const TOP = 16
 const BEFORE = TOP + 24
 const AFTER = BEFORE + 30
-const blocks = computed(() => rail.budget.value?.rail ?? { before: [], after: [] })
+const blocks = rail.blocks
 const earned = computed(() => rail.earns.value?.value ?? null)
 const far = computed(() => {
   const spent = (['before', 'after'] as const).map((s) => rail.line(s)?.known_spends ?? 0)
@@ -37,15 +39,13 @@ const word = computed(() => {
   const value = big.value?.value
   return value === null || value === undefined ? 'keeps' : value < 0 ? 'owes' : 'keeps'
 })
-const amount = computed(() =>
-  big.value ? { ...big.value, value: big.value.value === null ? null : Math.abs(big.value.value as number) } : undefined,
-)
+const amount = computed(() => (big.value ? sizeOf(big.value) : undefined))
 const closeCall = computed(() => rail.verdict(job.side) === 'too_close')
 const lasts = computed(() => rail.line(job.side)?.lasts)
-const top = computed(() => rail.curve.value?.rpm.at(-1) ?? 0)
-const stepRpm = computed(() => (rail.curve.value ? rail.curve.value.rpm[1] - rail.curve.value.rpm[0] : 50))
+const top = computed(() => Math.ceil((rail.rail.value?.redline ?? 0) / (rail.rail.value?.step ?? 1)) * (rail.rail.value?.step ?? 1))
+const slides = computed(() => rail.running.value && rail.rail.value?.curve === null)
 const marks = computed(() => {
-  if (!rail.curve.value) return []
+  if (!slides.value) return []
   return (['before', 'after'] as const).flatMap((side) => {
     const value = rail.line(side)?.break_even.value
     return value ? [{ side, rpm: value, at: (value / top.value) * 100 }] : []
@@ -69,16 +69,16 @@ function slide(event: Event) {
         :value="rail.scenario.value?.id"
         @change="job.look({ scenario: ($event.target as HTMLSelectElement).value })"
       >
-        <option v-for="s in rail.budget.value?.scenarios" :key="s.id" :value="s.id">{{ s.name }}</option>
+        <option v-for="s in job.document?.scenarios" :key="s.id" :value="s.id">{{ s.name }}</option>
       </select>
       <select
-        v-if="(rail.budget.value?.circuits.length ?? 0) > 1"
+        v-if="rail.circuits.value.length > 1"
         aria-label="Circuit"
         class="min-h-11 border-0 border-b-2 border-edge bg-leaf pr-2 font-semibold"
-        :value="rail.budget.value?.circuit"
+        :value="rail.rail.value?.circuit"
         @change="job.look({ circuit: ($event.target as HTMLSelectElement).value })"
       >
-        <option v-for="c in rail.budget.value?.circuits" :key="c.id" :value="c.id">{{ c.name }}</option>
+        <option v-for="c in rail.circuits.value" :key="c.id" :value="c.id">{{ c.name }}</option>
       </select>
       <span v-if="rail.running.value && rail.rpm.value !== null"
         ><span class="num" data-testid="rail-rpm">{{ plain(rail.rpm.value, 0) }}</span> <span class="unit">rpm</span></span
@@ -153,14 +153,14 @@ function slide(event: Event) {
           <span class="text-[2.1rem] font-bold" :class="tone"
             ><FigureValue :figure="amount" name="Kept" sigma class="no-underline!"
           /></span>
-          <span v-if="closeCall" class="text-sm font-semibold text-brass">{{ VERDICTS.too_close }}</span>
+          <span v-if="closeCall" class="text-sm font-semibold text-brass">{{ reference.verdict('too_close') }}</span>
           <span v-if="lasts?.value" class="text-sm">battery lasts <FigureValue :figure="lasts" name="Battery lasts" /></span>
         </template>
         <span v-else class="text-sm text-brick">{{ big?.reason ?? 'unknown' }}</span>
       </div>
     </div>
 
-    <div v-if="rail.running.value && rail.curve.value" class="flex items-center gap-4">
+    <div v-if="slides" class="flex items-center gap-4">
       <div class="relative min-w-0 flex-1">
         <span
           v-for="m in marks"
@@ -175,7 +175,7 @@ function slide(event: Event) {
           class="rail-speed block w-full"
           min="0"
           :max="top"
-          :step="stepRpm"
+          :step="rail.rail.value?.step"
           :value="rail.rpm.value ?? 0"
           aria-label="Engine speed"
           :aria-valuetext="`${rail.rpm.value} rpm`"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Block } from '../api/client'
+import type { Block } from './blocks'
 import { plain } from '../ui/format'
 import { useWorking } from '../state/useWorking'
 import { KINDS } from './patterns'

@@ -1,46 +1,51 @@
 import { computed } from 'vue'
 import type { Figure, Line } from '../api/client'
 import { useJob } from '../state/useJob'
+import { useReference } from '../state/useReference'
+import { blocksOf } from './blocks'
+import { useCurve } from './useCurve'
 
 type Side = 'before' | 'after'
+type Sampled<T> = { before?: T[] | null; after?: T[] | null } | undefined
 
 /**
- * What the rail shows at the speed the slider stands at. Every number is the
- * server's: its own line for the scenario's speed, else its sampled curve.
+ * What the rail shows at the speed the slider stands at. Every number and every verdict is
+ * the server's: its own line for the scenario's speed, else its sampled curve.
  */
 export function useRail() {
   const job = useJob()
-  const budget = computed(() => job.budget)
-  const scenario = computed(() => budget.value?.scenarios.find((s) => s.id === budget.value?.scenario))
-  const curve = computed(() => (budget.value?.curve?.earns ? budget.value.curve : null))
-  const running = computed(() => scenario.value?.engine === 'running')
-  const ownRpm = computed(() => scenario.value?.rpm ?? null)
+  const reference = useReference()
+  const { data } = useCurve()
+  const rail = computed(() => job.rail)
+  const scenario = computed(() => job.document?.scenarios.find((s) => s.id === rail.value?.scenario))
+  const circuits = computed(() => (job.document?.circuits ?? []).map((c) => ({ id: c.id, name: c.name ?? c.id })))
+  const running = computed(() => rail.value?.engine === 'running')
+  const ownRpm = computed(() => rail.value?.rpm ?? null)
+  /** The curve of what is looked at: one of another scenario is not shown meanwhile. */
+  const curve = computed(() =>
+    data.value?.earns && data.value.scenario === rail.value?.scenario && data.value.circuit === rail.value.circuit ? data.value : null,
+  )
 
   /** Index into the curve when the slider was moved off the scenario's own speed. */
   const moved = computed(() => {
-    if (job.rpm === null || !curve.value) return null
-    const step = curve.value.rpm[1] - curve.value.rpm[0]
-    return Math.min(curve.value.rpm.length - 1, Math.max(0, Math.round(job.rpm / step)))
+    if (job.rpm === null || !curve.value || !rail.value) return null
+    return Math.min(curve.value.rpm.length - 1, Math.max(0, Math.round(job.rpm / rail.value.step)))
   })
-  const rpm = computed(() => (moved.value === null ? ownRpm.value : (curve.value as { rpm: number[] }).rpm[moved.value]))
+  const rpm = computed(() => (moved.value === null ? ownRpm.value : curve.value!.rpm[moved.value]))
 
   function line(side: Side): Line | undefined {
-    return scenario.value?.lines.find((l) => l.side === side && l.circuit === budget.value?.circuit)
+    return rail.value?.lines[side] ?? undefined
   }
 
-  function sampled(series: { before?: number[] | null; after?: number[] | null } | undefined, side: Side): number | null {
+  function sampled<T>(series: Sampled<T>, side: Side): T | null {
     return moved.value === null ? null : (series?.[side]?.[moved.value] ?? null)
   }
 
   const earns = computed<Figure | undefined>(() => {
     const own = line('after')?.earns
     if (moved.value === null || !curve.value) return own
-    return {
-      value: curve.value.earns?.[moved.value] ?? null,
-      sigma: curve.value.earns_sigma?.[moved.value],
-      unit: 'A',
-      assumed: own?.assumed ?? false,
-    }
+    const value = curve.value.earns?.[moved.value] ?? null
+    return { value, sigma: curve.value.earns_sigma?.[moved.value], unit: 'A', assumed: own?.assumed ?? false }
   })
 
   function keeps(side: Side): Figure | undefined {
@@ -55,11 +60,14 @@ export function useRail() {
     return { ...own, id: undefined, value: sampled(curve.value?.system_v, side) }
   }
 
-  /** Left from nothing, in words; the size of the doubt decides, as the core has it. */
   function verdict(side: Side): string | null {
-    if (moved.value === null) return line(side)?.verdict ?? null
-    return null
+    return moved.value === null ? (line(side)?.verdict ?? null) : sampled(curve.value?.verdicts, side)
   }
 
-  return { budget, scenario, curve, running, ownRpm, moved, rpm, line, earns, keeps, systemV, verdict }
+  const blocks = computed(() => ({
+    before: blocksOf('before', rail.value?.blocks.before, job.document, reference.origins),
+    after: blocksOf('after', rail.value?.blocks.after, job.document, reference.origins),
+  }))
+
+  return { rail, scenario, circuits, curve, running, ownRpm, moved, rpm, line, earns, keeps, systemV, verdict, blocks }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { api, freshId, type FieldError, type Schemas } from '../api/client'
+import { api, AWAY, freshId, type FieldError, type Schemas } from '../api/client'
 
 type Instrument = Schemas['Instrument']
 const props = defineProps<{ instruments: Instrument[] }>()
@@ -23,7 +23,7 @@ async function save() {
     if (data) emit('saved', data)
     else errors.value = error?.fields ?? []
   } catch {
-    errors.value = [{ at: '', field: 'Instruments', message: 'not saved: Miser does not answer', accepts: 'what you typed stays here' }]
+    errors.value = [{ at: '', field: 'Instruments', message: `not saved. ${AWAY}`, accepts: 'what you typed stays here' }]
   }
 }
 function add() {

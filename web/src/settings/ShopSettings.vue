@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { api, type FieldError, type Schemas } from '../api/client'
+import { api, AWAY, type FieldError, type Schemas } from '../api/client'
 import { useReference } from '../state/useReference'
 import { useTheme } from '../state/useTheme'
 import { useUnits } from '../state/useUnits'
@@ -29,7 +29,7 @@ async function fetchShop() {
     const { data } = await api.GET('/api/shop')
     if (data) shop.value = data
   } catch {
-    failed.value = 'Miser does not answer.'
+    failed.value = AWAY
   }
 }
 onMounted(fetchShop)
@@ -50,7 +50,7 @@ async function send(body: Schemas['ShopChange'], key?: string) {
       for (const f of error.fields) errors.value[f.at.split('/').pop() as string] = f
     }
   } catch {
-    saved.value = 'not saved: Miser does not answer; what you typed stays here'
+    saved.value = `Not saved. ${AWAY} What you typed stays here.`
   }
 }
 function kept(key: string, unit: string): string {

@@ -1,24 +1,33 @@
 import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import { api, type Edit, type FieldError, type JobView } from '../api/client'
+import { AWAY, type Edit, type FieldError, type JobChange, type JobView } from '../api/client'
 import { keepUnsaved, readUnsaved } from './unsaved'
 import { valueAt } from './valueAt'
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict'
 
+/** An answer to edits: taken, or why not. */
+export interface Sent {
+  data?: JobChange
+  error?: { message: string; fields?: FieldError[]; current?: JobView }
+  status: number
+}
+
 /** The job that the edits are for. */
-interface Desk {
+export interface Desk {
   id: Ref<string>
   view: ShallowRef<JobView | null>
   failed: Ref<string>
   inLane: <T>(work: () => Promise<T>) => Promise<T>
-  looking: () => { scenario?: string; circuit?: string }
+  /** Sends edits made upon a revision; fails where the server is away. */
+  send: (job: string, revision: number, edits: Edit[]) => Promise<Sent>
   show: (data: JobView) => void
+  apply: (change: JobChange) => void
 }
 
 const RETRY_MS = 2500
 
 /** What is typed but not yet saved, and the one queue through which every edit goes. */
-export function editQueue({ id, view, failed, inLane, looking, show }: Desk) {
+export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk) {
   const status = ref<SaveState>('saved')
   const message = ref('')
   /** Texts typed into fields that are not saved yet, or were refused. */
@@ -123,32 +132,29 @@ export function editQueue({ id, view, failed, inLane, looking, show }: Desk) {
     const batch = [...queue.value]
     flying = batch
     try {
-      const { data, error, response } = await api.PATCH('/api/jobs/{id}', {
-        params: { path: { id: job } },
-        body: { revision: view.value!.revision, edits: batch, ...looking() },
-      })
+      const { data, error, status: code } = await send(job, view.value!.revision, batch)
       if (id.value !== job) return true
       if (data) {
         done(batch)
         lostAnswer = false
-        show(data)
+        apply(data)
         status.value = 'saved'
         message.value = ''
-      } else if (response.status === 409 && error && 'current' in error) stale(error.current)
-      else if (response.status === 422) refused(batch, error?.fields ?? [], error?.message ?? '')
-      else if (response.status === 404) {
+      } else if (code === 409 && error?.current) stale(error.current)
+      else if (code === 422) refused(batch, error?.fields ?? [], error?.message ?? '')
+      else if (code === 404) {
         failed.value = 'This job was removed meanwhile.'
         status.value = 'unsaved'
         return false
       } else {
-        retry(error?.message ?? `The server answered ${response.status}.`)
+        retry(error?.message ?? `The server answered ${code}.`)
         return false
       }
       return true
     } catch {
       if (id.value !== job) return true
       lostAnswer = true
-      retry('Miser does not answer.')
+      retry(AWAY)
       return false
     } finally {
       flying = []

@@ -1,6 +1,6 @@
 import { tryOnScopeDispose, useEventListener } from '@vueuse/core'
 import { ref, shallowRef } from 'vue'
-import { api, type Schemas } from '../api/client'
+import { api, AWAY, type Schemas } from '../api/client'
 
 type Act = 'stop' | 'again' | 'go_on' | 'take' | 'back'
 interface Begun {
@@ -41,7 +41,7 @@ export function useFollowedRun<R extends Schemas['Run'] | Schemas['WallRun']>(he
       run.value = data as R
       follow(run.value.id)
     } catch {
-      failed.value = 'Miser does not answer.'
+      failed.value = AWAY
     }
   }
 
@@ -52,7 +52,7 @@ export function useFollowedRun<R extends Schemas['Run'] | Schemas['WallRun']>(he
       if (data) run.value = data as R
       if (what !== 'stop' && !source) follow(run.value.id)
     } catch {
-      failed.value = 'Miser does not answer.'
+      failed.value = AWAY
     }
   }
 

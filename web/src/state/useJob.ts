@@ -1,11 +1,12 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, type JobView } from '../api/client'
+import { api, AWAY, type ActName, type JobChange, type JobView } from '../api/client'
+import { applyChanges } from './applyChanges'
 import { editQueue } from './editQueue'
 import { makeLane } from './lane'
 
-interface Sent {
-  data?: JobView
+interface Answered {
+  data?: JobChange
   error?: { message: string; current?: JobView }
   response: Response
 }
@@ -26,11 +27,24 @@ export const useJob = defineStore('job', () => {
   let looks = 0
 
   const document = computed(() => view.value?.document)
-  const budget = computed(() => view.value?.budget)
+  const ticket = computed(() => view.value?.ticket)
+  const rail = computed(() => view.value?.rail)
   const problems = computed(() => Object.fromEntries((view.value?.problems ?? []).map((p) => [p.at, p])))
 
   const inLane = makeLane()
-  const edits = editQueue({ id, view, failed, inLane, looking, show })
+  const edits = editQueue({
+    id,
+    view,
+    failed,
+    inLane,
+    show,
+    apply,
+    async send(job, revision, batch) {
+      const body = { revision, edits: batch, ...looking() }
+      const { data, error, response } = await api.PATCH('/api/jobs/{id}', { params: { path: { id: job } }, body })
+      return { data, error, status: response.status }
+    },
+  })
   const { status, message, queue, drafts } = edits
 
   async function open(job: string) {
@@ -51,7 +65,7 @@ export const useJob = defineStore('job', () => {
         edits.restore()
       } else failed.value = response.status === 404 ? 'This job is not here (any more).' : (error?.message ?? 'The job could not be read.')
     } catch {
-      failed.value = 'Miser does not answer. Is it still running?'
+      failed.value = `${AWAY} Is it still running?`
     }
   }
 
@@ -63,28 +77,33 @@ export const useJob = defineStore('job', () => {
     view.value = data
     // What somebody has just asked to look at is not turned back by an answer to an earlier question.
     if (looks > 0) return
-    scenario.value = data.budget.scenario ?? undefined
-    circuit.value = data.budget.circuit
+    scenario.value = data.rail.scenario ?? undefined
+    circuit.value = data.rail.circuit
+  }
+
+  /** A change that the server made of the document shown: to what is shown. */
+  function apply({ changes, ...stand }: JobChange) {
+    if (view.value) show({ ...stand, document: applyChanges(view.value.document, changes) })
   }
 
   /**
    * A larger act than an edit: what is typed goes first, then the call, with the revision it stands on.
    * @returns whether it was done; where not, `message` says why
    */
-  async function send(call: (revision: number) => Promise<Sent>): Promise<boolean> {
+  async function send(call: (revision: number) => Promise<Answered>): Promise<boolean> {
     const done = await inLane(() => sendAlone(call))
     // What was typed meanwhile waited.
     if (queue.value.length > 0 && status.value === 'saved') void edits.flush()
     return done
   }
 
-  async function sendAlone(call: (revision: number) => Promise<Sent>): Promise<boolean> {
+  async function sendAlone(call: (revision: number) => Promise<Answered>): Promise<boolean> {
     await edits.drain()
     if (!view.value || status.value === 'conflict') return false
     try {
       const { data, error, response } = await call(view.value.revision)
       if (data) {
-        show(data)
+        apply(data)
         status.value = 'saved'
         message.value = ''
       } else if (response.status === 409 && error && 'current' in error && error.current) {
@@ -94,12 +113,12 @@ export const useJob = defineStore('job', () => {
       edits.keep()
       return data !== undefined
     } catch {
-      message.value = 'Miser does not answer; nothing was changed.'
+      message.value = `${AWAY} Nothing was changed.`
       return false
     }
   }
 
-  async function act(what: 'undo' | 'redo' | 'system' | 'engine' | 'hand_over' | 'cure' | 'headlight', value?: string) {
+  async function act(what: ActName, value?: string) {
     const body = (revision: number) => ({ act: what, revision, value, ...looking() })
     const before = { ...drafts.value }
     const done = await send((revision) => api.POST('/api/jobs/{id}/act', { params: { path: { id: id.value } }, body: body(revision) }))
@@ -120,10 +139,10 @@ export const useJob = defineStore('job', () => {
         if (data && id.value === job) show(data)
       } catch {
         looks -= 1
-        message.value = 'Miser does not answer.'
+        message.value = AWAY
       }
     })
   }
 
-  return { ...edits, id, view, document, budget, failed, scenario, circuit, rpm, side, problems, open, act, send, look, show }
+  return { ...edits, id, view, document, ticket, rail, failed, scenario, circuit, rpm, side, problems, open, act, send, look, show, apply }
 })

@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { api } from '../api/client'
+import { useReference } from './useReference'
 
-interface Shown {
+export interface Shown {
   unit: string
   /** SI to what is shown. */
   show: (value: number) => number
@@ -10,18 +11,31 @@ interface Shown {
   suffix: string
 }
 
-/** How lengths and conductors are shown: metric, or feet and gauge numbers. Everything kept is SI. */
-const US: Record<string, Shown> = {
-  m: { unit: 'ft', show: (m) => m / 0.3048, suffix: 'ft' },
-  // ASTM B258: diameter 0.127·92^((36−g)/39) mm.
-  'mm²': { unit: 'awg', show: (area) => 36 - (39 * Math.log(Math.sqrt((4 * area) / Math.PI) / 0.127)) / Math.log(92), suffix: 'awg' },
-}
-
+const FEET: Shown = { unit: 'ft', show: (m) => m / 0.3048, suffix: 'ft' }
 const MILLIMETRES: Shown = { unit: 'mm', show: (m) => m * 1000, suffix: 'mm' }
 const INCHES: Shown = { unit: 'in', show: (m) => m / 0.0254, suffix: 'in' }
 
+interface Length {
+  value: number
+  digits: number
+  unit: string
+}
+
+/** How lengths and conductors are shown: metric, or feet and gauge numbers. Everything kept is SI. */
 export const useUnits = defineStore('units', () => {
+  const reference = useReference()
   const units = ref<'metric' | 'us'>('metric')
+
+  /** The gauge number whose conductor comes nearest: looked up in the server's table. */
+  const GAUGES: Shown = {
+    unit: 'awg',
+    suffix: 'awg',
+    show: (area) => {
+      const table = reference.tables?.gauges ?? []
+      const off = (row: { area_mm2: number }) => Math.abs(row.area_mm2 - area)
+      return table.reduce((best, row) => (off(row) < off(best) ? row : best), table[0] ?? { gauge: NaN, area_mm2: NaN }).gauge
+    },
+  }
 
   async function fetchOnce() {
     const { data } = await api.GET('/api/shop')
@@ -31,7 +45,8 @@ export const useUnits = defineStore('units', () => {
   /** How a field shows its unit; small lengths are millimetres or inches. */
   function shown(unit: string, small = false): Shown | undefined {
     if (small && unit === 'm') return units.value === 'us' ? INCHES : MILLIMETRES
-    return units.value === 'us' ? US[unit] : undefined
+    if (units.value !== 'us') return undefined
+    return unit === 'm' ? FEET : unit === 'mm²' ? GAUGES : undefined
   }
 
   /** Whether a number was typed without a unit. */
@@ -40,14 +55,14 @@ export const useUnits = defineStore('units', () => {
   }
 
   /** A length as people say it. */
-  function length(metres: number): { value: number; digits: number; unit: string } {
+  function length(metres: number): Length {
     if (units.value === 'us')
       return Math.abs(metres) < 3 ? { value: metres / 0.0254, digits: 1, unit: 'in' } : { value: metres / 0.3048, digits: 1, unit: 'ft' }
     return Math.abs(metres) < 1 ? { value: metres * 1000, digits: 0, unit: 'mm' } : { value: metres, digits: 2, unit: 'm' }
   }
 
   /** A small length, as a caliper has it: tenths of a millimetre, thousandths of an inch. */
-  function caliper(metres: number): { value: number; digits: number; unit: string } {
+  function caliper(metres: number): Length {
     const { show, unit } = shown('m', true)!
     return { value: show(metres), digits: unit === 'in' ? 3 : 1, unit }
   }
@@ -57,10 +72,10 @@ export const useUnits = defineStore('units', () => {
     return String(unit === 'm' ? Number(shown(unit, true)!.show(value).toFixed(4)) : value)
   }
 
-  function small(metres: number): string {
-    const { value, digits, unit } = caliper(metres)
-    return `${value.toFixed(digits)} ${unit}`
-  }
+  const said = ({ value, digits, unit }: Length) => `${value < 0 ? '−' : ''}${Math.abs(value).toFixed(digits)} ${unit}`
+  const small = (metres: number) => said(caliper(metres))
+  /** A length in a sentence or on a drawing. */
+  const say = (metres: number) => said(length(metres))
 
-  return { units, fetchOnce, shown, length, small, caliper, settingText, bare }
+  return { units, fetchOnce, shown, length, small, say, caliper, settingText, bare }
 })

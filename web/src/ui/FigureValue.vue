@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Figure } from '../api/client'
+import { useReference } from '../state/useReference'
 import { useUnits } from '../state/useUnits'
 import { useWorking } from '../state/useWorking'
 import { digitsFor, figureText, plain, span } from './format'
@@ -21,6 +22,7 @@ const props = defineProps<{
 }>()
 const working = useWorking()
 const units = useUnits()
+const reference = useReference()
 
 const known = computed(() => props.figure.value !== null && props.figure.value !== undefined)
 const shown = computed(() => {
@@ -55,12 +57,12 @@ const label = computed(() => `${props.name}: ${text.value}${props.figure.assumed
     class="figure inline-flex min-h-6 items-baseline whitespace-nowrap"
     :class="figure.id ? 'underline decoration-line decoration-dotted underline-offset-4 hover:decoration-brass' : ''"
     :aria-label="figure.id ? label : undefined"
-    :title="figure.reason ?? (figure.assumed ? 'Rests on an assumption' : undefined)"
+    :title="figure.reason ?? (figure.assumed ? reference.tables?.terms['◇'] : undefined)"
     @click="figure.id && working.open(figure.id)"
   >
     <template v-if="known">
       <span class="num">{{ shown.value }}</span>
-      <span v-if="doubt" class="num unit ml-1.5 text-[0.75em]">±&thinsp;{{ doubt }}</span>
+      <span v-if="doubt" class="num unit ml-1.5 text-[0.75em]" :title="reference.tables?.terms['±']">±&thinsp;{{ doubt }}</span>
       <span v-if="!bare && shown.unit" class="unit ml-1 text-[0.8em]">{{ shown.unit }}</span>
       <span v-if="figure.assumed" class="ml-0.5 align-super text-[0.6em] text-brass" aria-hidden="true">◇</span>
     </template>

@@ -37,9 +37,33 @@ export function figureText(figure: Figure): string {
   return `${plain(figure.value, digits)}${sigma} ${figure.unit === '1' ? '' : figure.unit}`.trim()
 }
 
-/** Money of whole cents. */
-export function money(cents: number): string {
-  return (cents / 100).toFixed(2)
+/** The size of a figure whose sign is said in a word: keeps, owes. */
+export function sizeOf(figure: Figure): Figure {
+  return { ...figure, value: figure.value === null ? null : Math.abs(figure.value) }
 }
 
-export const VERDICTS: Record<string, string> = { keeps: 'keeps', owes: 'owes', too_close: 'too close to call' }
+/** Money of whole cents; an unknown price is a question. */
+export function money(cents: number | null | undefined): string {
+  return cents === null || cents === undefined ? '?' : (cents / 100).toFixed(2)
+}
+
+/** Minutes; unknown ones are a question. */
+export function minutes(count: number | null | undefined): string {
+  return count === null || count === undefined ? '?' : plain(count, 0)
+}
+
+/** Tones of verdicts, as text classes. */
+export const TONES: Record<string, string> = {
+  keeps: 'text-moss',
+  fits: 'text-moss',
+  good: 'text-moss',
+  healthy: 'text-moss',
+  owes: 'text-brick',
+  no: 'text-brick',
+  does_not_fit: 'text-brick',
+  unhealthy: 'text-brick',
+  too_close: 'text-brass',
+  work: 'text-brass',
+  watch: 'text-brass',
+}
+export const toneOf = (verdict: string | null | undefined) => TONES[verdict ?? ''] ?? 'text-dim'

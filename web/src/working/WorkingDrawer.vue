@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
-import { api, type Schemas } from '../api/client'
+import { api } from '../api/client'
+import { stageFor } from '../stages/registry'
+import { useFetched } from '../state/useFetched'
+import FailNote from '../ui/FailNote.vue'
 import { figureText, plain } from '../ui/format'
 import { useJob } from '../state/useJob'
 import { useUnits } from '../state/useUnits'
@@ -10,33 +13,20 @@ import { useWorking } from '../state/useWorking'
 const job = useJob()
 const working = useWorking()
 const units = useUnits()
-const shown = ref<Schemas['Working'] | null>(null)
-const failed = ref('')
 const close = ref<HTMLButtonElement>()
 let from: HTMLElement | null = null
 
-watch(
-  () => [working.trail.at(-1), job.view?.revision] as const,
-  async ([figure], old) => {
-    if (!figure) {
-      shown.value = null
-      from?.focus()
-      from = null
-      return
-    }
-    if (!old?.[0]) from = document.activeElement as HTMLElement | null
-    failed.value = ''
-    try {
-      const { data, error } = await api.GET('/api/jobs/{id}/working', { params: { path: { id: job.id }, query: { figure } } })
-      if (working.trail.at(-1) !== figure) return
-      shown.value = data ?? null
-      if (!data) failed.value = error?.message ?? 'There is no working for this figure.'
-    } catch {
-      failed.value = 'Miser does not answer.'
-    }
-    if (figure !== old?.[0]) void nextTick(() => close.value?.focus())
-  },
+const figure = computed(() => working.trail.at(-1))
+const { data: shown, failed } = useFetched([figure, () => job.view?.revision], () =>
+  figure.value ? api.GET('/api/jobs/{id}/working', { params: { path: { id: job.id }, query: { figure: figure.value } } }) : null,
 )
+/** The hand goes to the drawer when it opens, and back where it was. */
+watch(figure, (now, before) => {
+  if (now && !before) from = document.activeElement as HTMLElement | null
+  if (now) return void nextTick(() => close.value?.focus())
+  from?.focus()
+  from = null
+})
 onKeyStroke('Escape', () => working.trail.length > 0 && working.close())
 
 /** Below this a length is read with a caliper, m. */
@@ -69,7 +59,7 @@ function number(value: number | null, unit: string): string {
       <span v-else class="font-semibold text-dim">How it was reached</span>
       <button ref="close" type="button" class="btn btn-bare" aria-label="Close the working" @click="working.close()">✕</button>
     </div>
-    <p v-if="failed" class="text-brick">{{ failed }}</p>
+    <FailNote v-if="failed" :text="failed" />
     <template v-else-if="shown">
       <h2 class="text-xl">{{ shown.title }}</h2>
       <p class="num my-2 text-2xl font-bold">{{ heading }}</p>
@@ -89,7 +79,7 @@ function number(value: number | null, unit: string): string {
               <RouterLink
                 v-else-if="i.assumption"
                 class="font-semibold underline underline-offset-4"
-                :to="{ name: 'budget', params: { id: job.id }, hash: `#set-${i.assumption}` }"
+                :to="{ name: stageFor('settings'), params: { id: job.id }, hash: `#set-${i.assumption}` }"
                 @click="working.close()"
                 >{{ i.name }}</RouterLink
               >

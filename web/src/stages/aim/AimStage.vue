@@ -2,7 +2,10 @@
 import { computed } from 'vue'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
+import { useStageView } from '../../state/useStageView'
 import Caution from '../../ui/Caution.vue'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
 import FigureValue from '../../ui/FigureValue.vue'
 import { plain } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
@@ -12,10 +15,8 @@ import WallDrawing from './WallDrawing.vue'
 
 const job = useJob()
 const reference = useReference()
-const aim = computed(() => job.view!.aim)
+const { view: aim, failed } = useStageView('aim')
 const entered = computed(() => job.document?.aim ?? {})
-const ready = computed(() => entered.value.distance_m !== undefined && entered.value.lamp_height_m !== undefined)
-const VERDICTS = { within: 'Within the limits.', high: 'Too high: it blinds.', low: 'Too low: little to see by.', unknown: '' }
 function print() {
   window.print()
 }
@@ -27,9 +28,10 @@ function print() {
       <h2 class="mr-auto text-xl">
         Aim<span class="hidden print:inline">: {{ job.document?.name }}</span>
       </h2>
-      <button type="button" class="btn no-print" :disabled="!ready" @click="print">Print the wall diagram</button>
+      <button type="button" class="btn no-print" :disabled="!aim?.ready" @click="print">Print the wall diagram</button>
     </div>
     <Caution of="aim_law" class="mb-3" />
+    <FailNote :text="failed" />
     <div class="grid gap-6 min-[1000px]:grid-cols-[22rem_minmax(0,1fr)]">
       <div class="no-print grid content-start gap-3">
         <PickField at="/aim/school" label="School" :options="reference.tables?.aim_schools ?? []" fallback="regulation" />
@@ -60,13 +62,11 @@ function print() {
           <QuantityField at="/aim/thread_again_m" label="Again, in the other unit" unit="m" small :step="0.5" help="3/8 in works" />
           <QuantityField at="/aim/thread_now_m" label="Exposed thread, now" unit="m" small :step="0.5" help="after refitting" />
         </div>
-        <p v-for="s in aim.thread_slips" :key="s" class="font-semibold text-brick" role="alert">{{ s }}</p>
+        <p v-for="s in aim?.thread_slips" :key="s" class="font-semibold text-brick" role="alert">{{ s }}</p>
       </div>
       <div class="min-w-0">
-        <p v-if="!ready" class="border-2 border-dashed border-line p-6 text-dim">
-          Distance to the wall and height of the lamp, and the lines to tape are drawn here.
-        </p>
-        <template v-else>
+        <EmptyBox v-if="aim && !aim.ready"> Distance to the wall and height of the lamp, and the lines to tape are drawn here. </EmptyBox>
+        <template v-else-if="aim">
           <WallDrawing
             :aim="aim"
             :lamp-height="entered.lamp_height_m as number"
@@ -89,19 +89,17 @@ function print() {
             <dt class="text-dim">as it is now</dt>
             <dd>
               <FigureValue :figure="aim.inclination" why name="Inclination now" percent />
-              <span class="ml-3 font-semibold" :class="aim.verdict === 'within' ? 'text-moss' : 'text-brick'">{{
-                VERDICTS[aim.verdict]
-              }}</span>
+              <span class="ml-3 font-semibold" :class="aim.verdict === 'within' ? 'text-moss' : 'text-brick'">{{ aim.verdict_words }}</span>
             </dd>
             <dt class="text-dim">turn the adjuster</dt>
             <dd>
               <FigureValue :figure="aim.turns" why name="Turns" class="font-semibold" />
-              <template v-if="aim.turns.value"> turns, to {{ aim.turns.value > 0 ? 'lower' : 'raise' }} the beam</template>
+              <template v-if="aim.turn_words"> {{ aim.turn_words }}</template>
             </dd>
             <dt class="text-dim">back to the thread as found</dt>
             <dd>
               <FigureValue :figure="aim.restore" why name="Turns back" />
-              <template v-if="aim.restore.value"> turns, to {{ aim.restore.value > 0 ? 'lengthen' : 'shorten' }} it</template>
+              <template v-if="aim.restore_words"> {{ aim.restore_words }}</template>
             </dd>
           </dl>
           <p class="mt-2 text-sm text-dim">By {{ aim.source }}. Then a short night ride, and look again.</p>

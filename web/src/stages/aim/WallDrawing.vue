@@ -2,10 +2,9 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useUnits } from '../../state/useUnits'
-import { plain } from '../../ui/format'
 
 /** What to tape to the wall, to scale in height. */
-const props = defineProps<{ aim: Schemas['JobView']['aim']; lampHeight: number; distance: number; now?: number }>()
+const props = defineProps<{ aim: Schemas['AimView']; lampHeight: number; distance: number; now?: number }>()
 const units = useUnits()
 const WIDTH = 760
 const HEIGHT = 420
@@ -16,10 +15,7 @@ const high = computed(() => Math.min(0, ...drops.value) - 0.04)
 function y(drop: number) {
   return 60 + ((drop - high.value) / (span.value - high.value)) * (HEIGHT - 110)
 }
-function say(metres: number) {
-  const l = units.length(metres)
-  return `${plain(l.value, l.digits)} ${l.unit}`
-}
+const { say } = units
 const lines = computed(() =>
   [
     { at: 0, words: `lamp’s centre, ${say(props.lampHeight)} over the floor`, kind: 'lamp' },

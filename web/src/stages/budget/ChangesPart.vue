@@ -1,20 +1,25 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import { stageFor } from '../registry'
 import { useJob } from '../../state/useJob'
+import EmptyBox from '../../ui/EmptyBox.vue'
 import FigureValue from '../../ui/FigureValue.vue'
 
+/** What each swap, removal or added accessory does alone. */
+defineProps<{ rows: Schemas['ChangeView'][] }>()
 const job = useJob()
-const rows = computed(() => job.budget!.changes.map((c) => ({ ...c, here: c.scenarios.find((s) => s.id === job.budget!.scenario) })))
 </script>
 
 <template>
   <section aria-labelledby="changes-head">
     <h3 id="changes-head" class="mb-1 font-semibold text-dim">Each change’s own share</h3>
-    <p v-if="rows.length === 0" class="border-2 border-dashed border-line p-4 text-dim">
+    <EmptyBox v-if="rows.length === 0">
       Nothing chosen yet.
-      <RouterLink class="text-brass underline" :to="{ name: 'choose', params: { id: job.id } }">Choose a part for a lamp</RouterLink> and
-      its share shows here.
-    </p>
+      <RouterLink class="text-brass underline" :to="{ name: stageFor('shelf'), params: { id: job.id } }"
+        >Choose a part for a lamp</RouterLink
+      >
+      and its share shows here.
+    </EmptyBox>
     <table v-else class="sheet w-full">
       <thead>
         <tr>
@@ -35,10 +40,10 @@ const rows = computed(() => job.budget!.changes.map((c) => ({ ...c, here: c.scen
           </td>
           <td class="r">
             <FigureValue
-              v-if="c.here && c.here.break_even.value !== null"
-              :figure="c.here.break_even"
+              v-if="c.break_even && c.break_even.value !== null"
+              :figure="c.break_even"
               name="Break-even with this change alone"
-            /><span v-else class="text-dim" :title="c.here?.break_even.reason ?? ''">none</span>
+            /><span v-else class="text-dim" :title="c.break_even?.reason ?? ''">none</span>
           </td>
         </tr>
       </tbody>

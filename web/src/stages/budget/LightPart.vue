@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
 import { useRail } from '../../rail/useRail'
 import { useWorking } from '../../state/useWorking'
 
+const props = defineProps<{ light: Schemas['BudgetView']['light'] }>()
 const rail = useRail()
 const working = useWorking()
 const rows = computed(() => {
-  const before = rail.line('before')?.light ?? []
-  const after = rail.line('after')?.light ?? []
+  const before = props.light.before?.lamps ?? []
+  const after = props.light.after?.lamps ?? []
   const names = new Map([...before, ...after].map((l) => [l.load, l.name]))
   return [...names.keys()].map((load) => ({
     load,
@@ -15,14 +17,12 @@ const rows = computed(() => {
     after: after.find((l) => l.load === load),
   }))
 })
-const flicker = computed(() => rail.line('after')?.flicker_hz)
+const flicker = computed(() => props.light.after?.flicker_hz)
 type Lit = (typeof rows.value)[number]['before']
 const percent = (lit: Lit) => {
   const share = lit?.share.value
   return share === undefined || share === null ? '–' : share > 9.99 ? 'over 999 %' : `${Math.round(share * 100)} %`
 }
-/** Only a life cut short is worth saying. */
-const life = (lit: Lit) => (lit?.life && lit.life < 0.7 ? `life × ${lit.life < 0.01 ? '0.01 or less' : lit.life.toPrecision(1)}` : '')
 </script>
 
 <template>
@@ -52,7 +52,7 @@ const life = (lit: Lit) => (lit?.life && lit.life < 0.7 ? `life × ${lit.life < 
               @click="working.open(r.before.share.id!)"
             >
               {{ percent(r.before) }}</button><span v-else>–</span
-            ><span v-if="life(r.before)" class="block text-sm text-brick">{{ life(r.before) }}</span>
+            ><span v-if="r.before?.life" class="block text-sm text-brick">{{ r.before.life }}</span>
           </td>
           <td class="r font-bold">
             <button
@@ -62,7 +62,7 @@ const life = (lit: Lit) => (lit?.life && lit.life < 0.7 ? `life × ${lit.life < 
               @click="working.open(r.after.share.id!)"
             >
               {{ percent(r.after) }}</button><span v-else>–</span
-            ><span v-if="life(r.after)" class="block text-sm font-normal text-brick">{{ life(r.after) }}</span>
+            ><span v-if="r.after?.life" class="block text-sm font-normal text-brick">{{ r.after.life }}</span>
           </td>
         </tr>
       </tbody>

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { freshId } from '../../api/client'
+import { freshId, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import FigureValue from '../../ui/FigureValue.vue'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 
+const props = defineProps<{ ride: Schemas['BudgetView']['ride'] }>()
 const job = useJob()
-const ride = computed(() => job.budget!.ride)
 const legs = computed(() => job.document!.ride ?? [])
 const scenarios = computed(() => job.document!.scenarios.map((s) => ({ key: s.id, label: s.name })))
 const sides = computed(() =>
-  (['before', 'after'] as const).map((s) => ({ side: s, label: s === 'before' ? 'as it came in' : 'after the change', ...ride.value[s] })),
+  (['before', 'after'] as const).map((s) => ({ side: s, label: s === 'before' ? 'as it came in' : 'after the change', ...props.ride[s] })),
 )
 
 function add() {

@@ -10,7 +10,7 @@ import Term from '../../ui/Term.vue'
 
 const job = useJob()
 const reference = useReference()
-const current = computed(() => job.document!.scenarios.find((s) => s.id === job.budget!.scenario))
+const current = computed(() => job.document!.scenarios.find((s) => s.id === job.rail?.scenario))
 const roles = computed(() =>
   [...new Set(job.document!.loads.map((l) => l.role))].map((r) => ({ key: r, label: reference.roles[r]?.label ?? r })),
 )

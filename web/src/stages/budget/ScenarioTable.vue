@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Line } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import FigureValue from '../../ui/FigureValue.vue'
 import Term from '../../ui/Term.vue'
-import { plain, VERDICTS } from '../../ui/format'
+import { useReference } from '../../state/useReference'
+import { plain, toneOf } from '../../ui/format'
 
+const props = defineProps<{ view: Schemas['BudgetView'] }>()
 const job = useJob()
-const budget = computed(() => job.budget!)
+const reference = useReference()
 const rows = computed(() =>
-  budget.value.scenarios.flatMap((s) =>
-    budget.value.circuits.flatMap((c) => {
+  props.view.scenarios.flatMap((s) =>
+    props.view.circuits.flatMap((c) => {
       const of = (side: string) => s.lines.find((l) => l.side === side && l.circuit === c.id)
       const before = of('before')
       const after = of('after')
@@ -18,11 +20,6 @@ const rows = computed(() =>
     }),
   ),
 )
-
-function tone(line: Line) {
-  const tones: Record<string, string> = { keeps: 'text-moss', owes: 'text-brick', too_close: 'text-brass' }
-  return tones[line.verdict ?? ''] ?? 'text-dim'
-}
 </script>
 
 <template>
@@ -43,24 +40,24 @@ function tone(line: Line) {
           <tr
             v-for="r in rows"
             :key="r.scenario.id + r.circuit.id"
-            :class="budget.scenario === r.scenario.id && budget.circuit === r.circuit.id ? 'bg-shade' : ''"
+            :class="job.rail?.scenario === r.scenario.id && job.rail.circuit === r.circuit.id ? 'bg-shade' : ''"
           >
             <td>
               <button
                 type="button"
                 class="min-h-11 text-left underline decoration-line underline-offset-4 hover:decoration-brass"
-                :aria-pressed="budget.scenario === r.scenario.id"
+                :aria-pressed="job.rail?.scenario === r.scenario.id"
                 @click="job.look({ scenario: r.scenario.id, circuit: r.circuit.id })"
               >
-                {{ r.scenario.name }}<span v-if="budget.circuits.length > 1" class="block text-sm text-dim">{{ r.circuit.name }}</span>
+                {{ r.scenario.name }}<span v-if="view.circuits.length > 1" class="block text-sm text-dim">{{ r.circuit.name }}</span>
               </button>
             </td>
             <td class="r num text-dim">
               {{ r.scenario.rpm === null ? '?' : r.scenario.engine === 'running' ? plain(r.scenario.rpm, 0) : '–' }}
             </td>
             <template v-if="r.scenario.engine === 'running'">
-              <td class="r" :class="tone(r.before)"><FigureValue :figure="r.before.keeps" name="Kept as it came in" bare /></td>
-              <td class="r font-bold" :class="tone(r.after)" :title="r.after.verdict ? VERDICTS[r.after.verdict] : undefined">
+              <td class="r" :class="toneOf(r.before.verdict)"><FigureValue :figure="r.before.keeps" name="Kept as it came in" bare /></td>
+              <td class="r font-bold" :class="toneOf(r.after.verdict)" :title="reference.verdict(r.after.verdict)">
                 <FigureValue :figure="r.after.keeps" name="Kept after" sigma bare />
               </td>
               <td class="r">

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { freshId } from '../../api/client'
-import { useBeam } from '../../state/useBeam'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
+import { useStageView } from '../../state/useStageView'
 import { useUnits } from '../../state/useUnits'
 import Caution from '../../ui/Caution.vue'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
-import { plain } from '../../ui/format'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
 import QuantityField from '../../ui/QuantityField.vue'
+import ToneNote from '../../ui/ToneNote.vue'
 import DifferenceMap from './DifferenceMap.vue'
 import { MOST_FIELDS } from './frame'
 import PicturesPart from './PicturesPart.vue'
@@ -22,7 +24,7 @@ import WallMap from './WallMap.vue'
 const job = useJob()
 const units = useUnits()
 const reference = useReference()
-const { beam: view, failed } = useBeam()
+const { view, failed } = useStageView('checks')
 const beam = ref<'low' | 'high'>('low')
 const look = ref<'beside' | 'difference'>('beside')
 const editing = ref<string | null>(null)
@@ -47,10 +49,6 @@ const cutoff = computed(() => read.value.at(-1)?.line_m ?? null)
 const compared = computed(() => view.value?.comparisons.find((c) => c.beam === beam.value))
 const entered = computed(() => job.document?.beam?.walls?.find((w) => w.id === editing.value))
 
-function metres(value: number) {
-  const length = units.length(value)
-  return `${plain(length.value, length.digits)} ${length.unit}`
-}
 function add(side: 'before' | 'after') {
   const other = job.document?.beam?.walls?.find((w) => w.beam === beam.value)
   const { columns, rows } = other ? { columns: other.columns!, rows: other.rows! } : grids.value[grid.value]
@@ -89,7 +87,7 @@ function remove() {
         v-if="view && beam === 'low'"
         class="ml-auto w-64"
         at="/beam/cutoff_m"
-        :label="`Cut-off under the axis, at ${metres(view.cutoff_distance_m)}`"
+        :label="`Cut-off under the axis, at ${units.say(view.cutoff_distance_m)}`"
         unit="m"
         small
         :step="5"
@@ -98,10 +96,8 @@ function remove() {
       />
     </div>
     <Caution of="lamp_hot" class="mb-3" />
-    <p v-if="failed" class="mb-3 text-brick" role="alert">{{ failed }}</p>
-    <p v-if="compared" class="mb-3 border-l-4 border-brass bg-brass-soft p-3 text-lg font-semibold" data-testid="sentence">
-      {{ compared.sentence }}
-    </p>
+    <FailNote :text="failed" />
+    <ToneNote v-if="compared" tone="doubt" class="mb-3 text-lg font-semibold" data-testid="sentence">{{ compared.sentence }}</ToneNote>
     <DifferenceMap
       v-if="look === 'difference' && compared?.difference"
       :difference="compared.difference"
@@ -121,7 +117,7 @@ function remove() {
             />
           </svg>
         </h3>
-        <div v-if="!w.wall" class="border-2 border-dashed border-line p-4">
+        <EmptyBox v-if="!w.wall">
           <ChoiceRow
             v-if="!walls.some((o) => o.wall)"
             label="Marks across and down"
@@ -133,9 +129,9 @@ function remove() {
           <button type="button" class="btn btn-main min-h-14 w-full justify-center" :disabled="!grids.length" @click="add(w.side)">
             Read this wall
           </button>
-        </div>
+        </EmptyBox>
         <template v-else>
-          <p v-if="w.wall.reason" class="border-2 border-dashed border-line p-4 text-dim">{{ w.wall.reason }}</p>
+          <EmptyBox v-if="w.wall.reason">{{ w.wall.reason }}</EmptyBox>
           <template v-else-if="w.wall.figures">
             <WallMap
               v-if="look === 'beside' || !compared?.difference"

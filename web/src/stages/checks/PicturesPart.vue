@@ -2,6 +2,9 @@
 import { computed, ref } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
+import ToneNote from '../../ui/ToneNote.vue'
 
 /** A photograph before and one after: laid over each other only where both were exposed alike. */
 const props = defineProps<{ beam: 'low' | 'high'; pair?: Schemas['PicturePair'] }>()
@@ -50,15 +53,10 @@ async function take(event: Event, side: 'before' | 'after') {
       One before, one after, from one spot, exposure locked. A camera left to itself corrects itself. JPEG or HEIC, up to 15 MB; where it
       was taken is not kept.
     </p>
-    <p v-if="failed" class="mb-2 text-brick" role="alert">{{ failed }}</p>
-    <p
-      v-if="pair?.words"
-      class="mb-2 border-l-4 p-3 font-semibold"
-      :class="pair.comparable ? 'border-moss bg-moss-soft' : 'border-brick bg-brick-soft'"
-      data-testid="pair-verdict"
-    >
+    <FailNote :text="failed" />
+    <ToneNote v-if="pair?.words" :tone="pair.comparable ? 'good' : 'bad'" class="mb-2 font-semibold" data-testid="pair-verdict">
       {{ pair.words }} <span v-for="n in pair.notes" :key="n" class="block font-normal">{{ n }}</span>
-    </p>
+    </ToneNote>
     <figure v-if="laid && pair?.before && pair.after" class="mb-3 max-w-3xl" data-testid="slider">
       <div class="relative overflow-hidden border border-line">
         <img :src="address(pair.after.id)" alt="After the change" class="block w-full" @error="lose(pair.after.id)" />
@@ -80,9 +78,9 @@ async function take(event: Event, side: 'before' | 'after') {
     <div class="grid gap-4 min-[700px]:grid-cols-2">
       <div v-for="s in shown" :key="s.key">
         <h4 class="font-semibold">{{ s.label }}</h4>
-        <p v-if="s.picture && lost.includes(s.picture.id)" class="mb-1 border-2 border-dashed border-line p-4 text-dim">
+        <EmptyBox v-if="s.picture && lost.includes(s.picture.id)" class="mb-1">
           The picture itself is not here: the job file came without it. How it was exposed is kept.
-        </p>
+        </EmptyBox>
         <img
           v-else-if="s.picture && !laid"
           :src="address(s.picture.id)"

@@ -3,6 +3,9 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { usePhotometryFile } from '../../state/usePhotometryFile'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
+import ToneNote from '../../ui/ToneNote.vue'
 import PickField from '../../ui/PickField.vue'
 import { plain } from '../../ui/format'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -21,7 +24,7 @@ const comparable = computed(() => props.predicted?.beside && props.measured?.fig
 <template>
   <section class="mt-6" aria-labelledby="photometry-head">
     <h3 id="photometry-head" class="mb-2 text-lg">What a photometry file foretells</h3>
-    <p v-if="failed" class="mb-2 text-brick" role="alert">{{ failed }}</p>
+    <FailNote :text="failed" />
     <div class="grid gap-3 sm:grid-cols-4">
       <div class="sm:col-span-2">
         <label class="mb-1 block text-dim" for="ies-file">Add a file: IES LM-63, 1995 or 2002</label>
@@ -56,7 +59,7 @@ const comparable = computed(() => props.predicted?.beside && props.measured?.fig
     </div>
     <div v-if="predicted" class="mt-3 grid gap-4 min-[1000px]:grid-cols-2" data-testid="predicted">
       <div>
-        <p v-if="predicted.wall.reason" class="border-2 border-dashed border-line p-4 text-dim">{{ predicted.wall.reason }}</p>
+        <EmptyBox v-if="predicted.wall.reason">{{ predicted.wall.reason }}</EmptyBox>
         <template v-else>
           <WallMap v-if="comparable" :wall="measured!" :over="predicted.wall.contours" :floor="predicted.floor_m" />
           <WallMap v-else :wall="predicted.wall" :floor="predicted.floor_m" />
@@ -66,7 +69,7 @@ const comparable = computed(() => props.predicted?.beside && props.measured?.fig
         </template>
       </div>
       <div>
-        <p v-if="predicted.beside" class="mb-2 border-l-4 border-brass bg-brass-soft p-3 font-semibold">{{ predicted.beside }}</p>
+        <ToneNote v-if="predicted.beside" tone="doubt" class="mb-2 font-semibold">{{ predicted.beside }}</ToneNote>
         <p>
           {{ predicted.name }}: type {{ predicted.type }}, at most <span class="num">{{ plain(predicted.table_peak_cd, 0) }}</span> cd,
           <span class="num">{{ plain(predicted.table_lumens, 0) }}</span> lm in its table<template

@@ -29,7 +29,7 @@ watch(
     if (next) mark.value = next
   },
 )
-const simulated = computed(() => run.value?.simulated ?? /simulated/i.test(instruments.light?.name ?? ''))
+const simulated = computed(() => run.value?.simulated ?? instruments.light?.simulated ?? false)
 
 /** Marks given a cell here, saved or on their way. */
 const given = new Set<string>()

@@ -2,45 +2,56 @@
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Load, Schemas } from '../../api/client'
+import AccessoriesPart from '../../parts/AccessoriesPart.vue'
+import { stageFor } from '../registry'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
+import { useStageView } from '../../state/useStageView'
 import Caution from '../../ui/Caution.vue'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
 import FigureValue from '../../ui/FigureValue.vue'
 import FlagNote from '../../ui/FlagNote.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import YesNo from '../../ui/YesNo.vue'
-import AccessoriesPart from '../budget/AccessoriesPart.vue'
 import PartPicker from './PartPicker.vue'
 
 const job = useJob()
 const route = useRoute()
 const router = useRouter()
+const reference = useReference()
+const { view, failed } = useStageView('choose')
 const document = computed(() => job.document!)
 const lamps = computed(() => document.value.loads.filter((l) => l.group === 'lamp'))
 const wanted = computed(() => document.value.loads.filter((l) => l.wanted))
 const choices = computed(() => Object.fromEntries(document.value.choices.map((c) => [c.load_id, c])))
-const views = computed(() => Object.fromEntries((job.view?.loads ?? []).map((l) => [l.id, l])))
+const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
 const current = computed<Load | undefined>(
-  () => lamps.value.find((l) => l.id === route.params.load) ?? lamps.value.find((l) => !choices.value[l.id]) ?? lamps.value[0],
+  () => lamps.value.find((l) => l.id === route.params.subject) ?? lamps.value.find((l) => !choices.value[l.id]) ?? lamps.value[0],
 )
 const acCircuits = computed(() => document.value.circuits.filter((c) => c.kind === 'ac'))
-const flags = computed(() => job.budget!.flags.filter((f) => f.side === 'after' || f.key === 'data_bus'))
+const held = computed(() => reference.tables?.assumptions.find((a) => a.key === 'ac_regulated_v')?.default)
 
 function word(choice: Schemas['job_choice'] | undefined) {
   if (!choice) return 'not decided'
   return choice.action === 'swap' ? (choice.part?.name ?? 'part') : choice.action === 'keep' ? 'stays as it is' : 'removed'
 }
 function go(load: Load) {
-  void router.replace({ name: 'choose', params: { id: job.id, load: load.id } })
+  void router.replace({ name: 'choose', params: { id: job.id, subject: load.id } })
 }
 </script>
 
 <template>
   <div class="max-w-[1180px]">
     <h2 class="mb-3 text-xl">Choose</h2>
-    <FlagNote v-for="f in flags" :key="f.key + f.text" :flag="f" class="mb-3" />
-    <p v-if="lamps.length === 0" class="border-2 border-dashed border-line p-6 text-dim">
-      No lamps yet. <RouterLink class="text-brass underline" :to="{ name: 'intake', params: { id: job.id } }">Enter them first.</RouterLink>
-    </p>
+    <FailNote :text="failed" />
+    <FlagNote v-for="f in view?.flags" :key="f.key + f.text" :flag="f" class="mb-3" />
+    <EmptyBox v-if="lamps.length === 0">
+      No lamps yet.
+      <RouterLink class="text-brass underline" :to="{ name: stageFor('new machine'), params: { id: job.id } }"
+        >Enter them first.</RouterLink
+      >
+    </EmptyBox>
     <div v-else class="grid gap-6 min-[1000px]:grid-cols-[20rem_minmax(0,1fr)]">
       <ol class="border-t border-line max-[999px]:max-h-64 max-[999px]:overflow-y-auto" aria-label="Lamps">
         <li v-for="l in lamps" :key="l.id">
@@ -66,7 +77,13 @@ function go(load: Load) {
           </button>
         </li>
       </ol>
-      <PartPicker v-if="current" :key="current.id" :load="current" :choice="choices[current.id]" />
+      <PartPicker
+        v-if="current"
+        :key="current.id"
+        :load="current"
+        :choice="choices[current.id]"
+        :claim="view?.claims.find((c) => c.load === current!.id)?.claim"
+      />
     </div>
 
     <section v-for="c in acCircuits" :key="c.id" class="mt-8" :aria-label="`Regulator: ${c.name}`">
@@ -84,7 +101,7 @@ function go(load: Load) {
           :at="`/circuits/${c.id}/regulator_after/volts`"
           label="Volts it holds"
           unit="V"
-          placeholder="13.5"
+          :placeholder="String(held ?? '')"
           class="w-36"
         />
       </div>
@@ -99,7 +116,7 @@ function go(load: Load) {
             <FigureValue v-if="views[w.id]?.after" :figure="views[w.id].after!" :name="w.name" fine />
           </li>
         </ul>
-        <AccessoriesPart />
+        <AccessoriesPart :rows="view?.accessories ?? []" />
       </div>
     </section>
     <Caution of="law" class="mt-8" />

@@ -6,14 +6,12 @@ import { useReference } from '../../state/useReference'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
-import { SUPPLIES } from '../headlight/words'
-import ClaimFields from '../ClaimFields.vue'
-import ClaimNote from '../readings/ClaimNote.vue'
+import ClaimFields from '../../parts/ClaimFields.vue'
+import ClaimNote from '../../parts/ClaimNote.vue'
 
-const props = defineProps<{ choice: Schemas['job_choice'] }>()
+const props = defineProps<{ choice: Schemas['job_choice']; claim?: Schemas['ClaimView'] }>()
 const job = useJob()
 const reference = useReference()
-const claim = computed(() => job.view?.loads.find((l) => l.id === props.choice.load_id)?.claim_after)
 const at = computed(() => `/choices/${props.choice.id}/part`)
 const figure = computed(() => props.choice.part?.figures?.[0])
 /** Whether its draw is typed in watts, though none is typed yet. */
@@ -47,7 +45,7 @@ function addFigure() {
   <div class="mb-5 grid gap-3 border-l-4 border-brass bg-leaf p-3 sm:grid-cols-2 lg:grid-cols-3" data-testid="own-part">
     <TextField :at="`${at}/name`" label="Part" />
     <PickField :at="`${at}/law`" label="Draw law" :options="laws" fallback="driver" />
-    <PickField :at="`${at}/supply`" label="Supply" :options="SUPPLIES" none="not stated" />
+    <PickField :at="`${at}/supply`" label="Supply" :options="reference.tables?.supplies ?? []" none="not stated" />
     <template v-if="figure">
       <QuantityField v-if="!watts" :at="`${at}/figures/${figure.id}/amps`" label="Draws" unit="A" :step="0.05" />
       <QuantityField v-else :at="`${at}/figures/${figure.id}/watts`" label="Watts" unit="W" :step="1" />

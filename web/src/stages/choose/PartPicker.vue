@@ -1,33 +1,26 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { api, freshId, type Load, type Part, type Schemas } from '../../api/client'
+import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
 import FigureValue from '../../ui/FigureValue.vue'
-import { money, VERDICTS } from '../../ui/format'
+import FailNote from '../../ui/FailNote.vue'
+import { minutes, money, toneOf } from '../../ui/format'
+import { stageFor } from '../registry'
 import OwnPart from './OwnPart.vue'
 
-const props = defineProps<{ load: Load; choice?: Schemas['job_choice'] }>()
+const props = defineProps<{ load: Load; choice?: Schemas['job_choice']; claim?: Schemas['ClaimView'] }>()
 const job = useJob()
-const options = ref<Schemas['Options']['options']>([])
-const failed = ref('')
+const reference = useReference()
 const all = ref(false)
+const { data, failed } = useFetched([() => props.load.id, () => job.view?.revision, () => job.scenario], () => {
+  const query = { load: props.load.id, scenario: job.scenario }
+  return api.GET('/api/jobs/{id}/options', { params: { path: { id: job.id }, query } })
+})
+const supplies = computed(() => Object.fromEntries((reference.tables?.supplies ?? []).map((s) => [s.key, s.label])))
+const options = computed(() => (data.value?.load === props.load.id ? data.value.options : []))
 const shown = computed(() => (all.value ? options.value : options.value.filter((o) => o.fits_base)))
-
-watch(
-  () => [props.load.id, job.view?.revision, job.scenario],
-  async () => {
-    try {
-      const { data, error } = await api.GET('/api/jobs/{id}/options', {
-        params: { path: { id: job.id }, query: { load: props.load.id, scenario: job.scenario } },
-      })
-      if (data && data.load === props.load.id) options.value = data.options
-      failed.value = error ? error.message : ''
-    } catch {
-      failed.value = 'Miser does not answer; the shelf can’t be read.'
-    }
-  },
-  { immediate: true },
-)
 
 function decide(value: Omit<Schemas['job_choice'], 'id' | 'load_id'>) {
   const choice = { id: freshId(), load_id: props.load.id, ...value }
@@ -51,7 +44,6 @@ function own() {
   })
 }
 const mine = computed(() => props.choice?.action === 'swap' && !props.choice.part?.shelf_id)
-const tone = (verdict: string | null) => ({ keeps: 'text-moss', owes: 'text-brick', too_close: 'text-brass' })[verdict ?? ''] ?? 'text-dim'
 </script>
 
 <template>
@@ -71,8 +63,8 @@ const tone = (verdict: string | null) => ({ keeps: 'text-moss', owes: 'text-bric
         undecided
       </button>
     </div>
-    <p v-if="failed" class="text-brick" role="alert">{{ failed }}</p>
-    <OwnPart v-if="mine && choice" :choice="choice" />
+    <FailNote :text="failed" />
+    <OwnPart v-if="mine && choice" :choice="choice" :claim="claim" />
     <div v-if="shown.length" class="overflow-x-auto">
       <table class="sheet w-full" data-testid="options">
         <thead>
@@ -90,11 +82,7 @@ const tone = (verdict: string | null) => ({ keeps: 'text-moss', owes: 'text-bric
             <td>
               <span class="font-semibold">{{ o.part.name }}</span>
               <span class="block text-sm text-dim">{{
-                [
-                  o.part.note,
-                  o.part.supply === 'either' ? 'AC or DC' : o.part.supply === 'dc' ? 'DC only' : '',
-                  o.fits_base ? '' : `base ${o.part.base}, not this lamp’s`,
-                ]
+                [o.part.note, o.part.supply ? supplies[o.part.supply] : '', o.fits_base ? '' : `base ${o.part.base}, not this lamp’s`]
                   .filter(Boolean)
                   .join(' · ')
               }}</span>
@@ -103,12 +91,11 @@ const tone = (verdict: string | null) => ({ keeps: 'text-moss', owes: 'text-bric
             <td class="r" :class="(o.saving.value ?? 0) < 0 ? 'text-brick' : ''">
               <FigureValue :figure="o.saving" name="Saves" sign fine bare />
             </td>
-            <td class="r font-bold" :class="tone(o.verdict)" :title="o.verdict ? VERDICTS[o.verdict] : undefined">
+            <td class="r font-bold" :class="toneOf(o.verdict)" :title="reference.verdict(o.verdict)">
               <FigureValue :figure="o.keeps" name="Then kept" bare />
             </td>
             <td class="r num text-sm whitespace-nowrap">
-              {{ o.part.price_cents === undefined ? '?' : money(o.part.price_cents)
-              }}<span class="block text-dim">{{ o.part.minutes ?? '?' }} min</span>
+              {{ money(o.part.price_cents) }}<span class="block text-dim">{{ minutes(o.part.minutes) }} min</span>
             </td>
             <td class="r">
               <button
@@ -131,7 +118,7 @@ const tone = (verdict: string | null) => ({ keeps: 'text-moss', owes: 'text-bric
     <p v-if="choice?.action === 'swap'" class="mt-3">
       <RouterLink
         class="font-semibold text-brass underline underline-offset-4"
-        :to="{ name: 'readings', params: { id: job.id, subject: `${load.id}.${choice.id}` } }"
+        :to="{ name: stageFor('reading'), params: { id: job.id, subject: `${load.id}.${choice.id}` } }"
         >Measure {{ choice.part?.name }} on the bench</RouterLink
       >: then its real draw counts, not its label.
     </p>

@@ -10,6 +10,8 @@ const props = defineProps<{
   findings: Schemas['FitFinding'][]
   /** Room for a plug and its bend behind the part, m. */
   plugRoom: number
+  /** Sizes drawn where nobody measured, m: dashed, and named as assumed. */
+  ghosts: Schemas['HeadlightView']['ghosts']
 }>()
 const units = useUnits()
 /** Reference plane at this x; a millimetre is so many units. */
@@ -20,16 +22,30 @@ const clash = (rule: string) => ['no', 'work'].includes(props.findings.find((f) 
 const h = computed(() => props.housing)
 const p = computed(() => props.part)
 const bulb = computed(() => p.value.kind === 'bulb')
-const half = computed(() => ((h.value.hole_m ?? 0.0375) / 2) * SCALE)
+const half = computed(() => ((h.value.hole_m ?? props.ghosts.hole_m) / 2) * SCALE)
+const body = computed(() => (p.value.body_m ?? props.ghosts.body_m) * SCALE)
+const tip = computed(() => (p.value.before_m ?? (p.value.emitter_m ?? 0) + props.ghosts.tip_m) * SCALE)
+/** A size assumed is drawn dashed. */
+const dash = (measured: number | undefined) => (measured === undefined ? '6 5' : undefined)
+const assumed = computed(() =>
+  [
+    h.value.hole_m === undefined && `hole ${units.small(props.ghosts.hole_m)}`,
+    p.value.behind_m !== undefined && p.value.body_m === undefined && `body ${units.small(props.ghosts.body_m)}`,
+    bulb.value &&
+      p.value.emitter_m !== undefined &&
+      p.value.before_m === undefined &&
+      `tip ${units.small(props.ghosts.tip_m)} past the chip`,
+  ].filter((said) => said !== false),
+)
 const say = (metres: number | undefined) => (metres === undefined ? 'not measured' : units.small(metres))
 const chips = computed(() => [p.value.clock_deg, p.value.clock_deg === undefined ? undefined : p.value.clock_deg + 180])
 /** What is to spare, or wanting, at a place of the drawing. */
 function spare(rule: string) {
-  const clearance = props.findings.find((f) => f.rule === rule)?.clearance
-  if (clearance === null || clearance === undefined) return null
+  const found = props.findings.find((f) => f.rule === rule)
+  if (found?.clearance == null) return null
   return {
-    text: `${say(Math.abs(clearance))} ${clearance < 0 ? 'wanting' : 'to spare'}`,
-    tone: clearance < 0 ? 'var(--brick)' : 'var(--moss)',
+    text: `${say(Math.abs(found.clearance))} ${found.wanting ? 'wanting' : 'to spare'}`,
+    tone: found.wanting ? 'var(--brick)' : 'var(--moss)',
   }
 }
 const behind = computed(() => spare('depth'))
@@ -50,6 +66,7 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
         fill="none"
         stroke="var(--edge)"
         stroke-width="3"
+        :stroke-dasharray="dash(h.hole_m)"
       />
       <path d="M24 40V260" stroke="var(--edge)" stroke-width="3" />
       <path :d="`M${PLANE} 30V270`" stroke="var(--dim)" stroke-width="1.5" stroke-dasharray="3 5" />
@@ -76,7 +93,7 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
           stroke-width="1.5"
           stroke-dasharray="4 4"
         />
-        <text :x="PLANE + 10" :y="MIDDLE + ((p.body_m ?? 0.036) / 2) * SCALE + 24" font-size="16" :fill="behind?.tone ?? 'var(--dim)'">
+        <text :x="PLANE + 10" :y="MIDDLE + body / 2 + 24" font-size="16" :fill="behind?.tone ?? 'var(--dim)'">
           plug{{ behind ? `, ${behind.text}` : '' }}
         </text>
       </template>
@@ -94,9 +111,10 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
       <rect
         v-if="p.behind_m"
         :x="PLANE"
-        :y="MIDDLE - ((p.body_m ?? 0.036) / 2) * SCALE"
+        :y="MIDDLE - body / 2"
         :width="p.behind_m * SCALE"
-        :height="(p.body_m ?? 0.036) * SCALE"
+        :height="body"
+        :stroke-dasharray="dash(p.body_m)"
         :stroke="tone('depth')"
         stroke-width="3"
         fill="var(--led)"
@@ -112,9 +130,10 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
       />
       <template v-if="bulb && p.emitter_m">
         <rect
-          :x="PLANE - (p.before_m ?? p.emitter_m + 0.006) * SCALE"
+          :x="PLANE - tip"
           :y="MIDDLE - 12"
-          :width="(p.before_m ?? p.emitter_m + 0.006) * SCALE"
+          :width="tip"
+          :stroke-dasharray="dash(p.before_m)"
           height="24"
           fill="var(--led)"
           fill-opacity="0.35"
@@ -140,5 +159,8 @@ const tone = (rule: string) => (clash(rule) ? 'var(--brick)' : 'var(--led-line)'
         <text y="104" text-anchor="middle" font-size="16" fill="var(--dim)">from the front</text>
       </g>
     </svg>
+    <figcaption v-if="assumed.length" class="text-sm text-dim" data-testid="assumed-sizes">
+      Drawn dashed, because not measured: {{ assumed.join(', ') }}.
+    </figcaption>
   </figure>
 </template>

@@ -2,16 +2,26 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
 import { usePhotometryFile } from '../../state/usePhotometryFile'
+import { plain } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
 import YesNo from '../../ui/YesNo.vue'
-import { CAPS, CONNECTORS, KINDS, MARKS, POLARITIES, SIZES, SUPPLIES } from './words'
 
 /** What is measured, or printed on the box, of one part. */
-defineProps<{ at: string; part: Schemas['job_candidate'] }>()
+const props = defineProps<{
+  at: string
+  part: Schemas['job_candidate']
+  /** V at which a draw is stated where nothing is said. */
+  statedV: number
+}>()
 const job = useJob()
+const reference = useReference()
+const tables = computed(() => reference.tables)
+const caps = computed(() => (tables.value?.headlamp_caps ?? []).map((key) => ({ key, label: key })))
+const statedVolts = computed(() => plain(props.statedV, 1))
 const { take, failed } = usePhotometryFile()
 const files = computed(() => (job.document?.beam?.photometry ?? []).map((f) => ({ key: f.id, label: f.name })))
 </script>
@@ -19,14 +29,14 @@ const files = computed(() => (job.document?.beam?.photometry ?? []).map((f) => (
 <template>
   <div class="grid gap-3 sm:grid-cols-3" data-testid="candidate-fields">
     <TextField :at="`${at}/name`" label="Part" />
-    <PickField :at="`${at}/kind`" label="School" :options="KINDS" />
-    <PickField v-if="part.kind === 'bulb'" :at="`${at}/cap`" label="Lamp cap" :options="CAPS" none="not known" />
-    <PickField v-else :at="`${at}/size`" label="Size" :options="SIZES" none="not known" />
+    <PickField :at="`${at}/kind`" label="School" :options="tables?.headlamp_kinds ?? []" />
+    <PickField v-if="part.kind === 'bulb'" :at="`${at}/cap`" label="Lamp cap" :options="caps" none="not known" />
+    <PickField v-else :at="`${at}/size`" label="Size" :options="tables?.unit_sizes ?? []" none="not known" />
     <QuantityField :at="`${at}/behind_m`" label="Length behind the plane" unit="m" small :step="1" />
     <QuantityField :at="`${at}/driver_m`" label="Driver box (0 without)" unit="m" small :step="1" />
     <QuantityField :at="`${at}/lead_m`" label="Its lead (0 without)" unit="m" small :step="10" />
-    <PickField :at="`${at}/connector`" label="Connector" :options="CONNECTORS" none="not known" />
-    <PickField :at="`${at}/polarity`" label="Earth wanted at" :options="POLARITIES" none="not known" />
+    <PickField :at="`${at}/connector`" label="Connector" :options="tables?.headlamp_connectors ?? []" none="not known" />
+    <PickField :at="`${at}/polarity`" label="Earth wanted at" :options="tables?.headlamp_polarities ?? []" none="not known" />
     <QuantityField :at="`${at}/weight_kg`" label="Weight" unit="kg" :step="0.01" />
     <template v-if="part.kind === 'bulb'">
       <QuantityField :at="`${at}/fin_m`" label="Largest fin" unit="m" small :step="0.1" />
@@ -47,12 +57,12 @@ const files = computed(() => (job.document?.beam?.photometry ?? []).map((f) => (
       <QuantityField :at="`${at}/harness_from`" label="With adapter harness from" unit="" />
       <QuantityField :at="`${at}/harness_to`" label="to" unit="" />
     </template>
-    <PickField :at="`${at}/supply`" label="Supply" :options="SUPPLIES" none="not stated" />
+    <PickField :at="`${at}/supply`" label="Supply" :options="tables?.supplies ?? []" none="not stated" />
     <YesNo :at="`${at}/sealed`" label="sealed against water" />
     <YesNo :at="`${at}/heated_lens`" label="heated lens" />
-    <PickField :at="`${at}/marks`" label="Approval marks" :options="MARKS" none="not known" />
+    <PickField :at="`${at}/marks`" label="Approval marks" :options="tables?.marks ?? []" none="not known" />
     <QuantityField :at="`${at}/amps`" label="Draws, dipped" unit="A" :step="0.05" />
-    <QuantityField :at="`${at}/amps_v`" label="at" unit="V" placeholder="13.5" />
+    <QuantityField :at="`${at}/amps_v`" label="at" unit="V" :placeholder="statedVolts" />
     <QuantityField :at="`${at}/lumens`" label="Lumens, dipped" unit="lm" :step="50" />
     <QuantityField :at="`${at}/price_cents`" label="Price" unit="" cents />
     <div>

@@ -10,12 +10,12 @@ const units = useUnits()
 const rows = computed(() =>
   (reference.tables?.caps ?? []).map((c) => ({
     ...c,
-    watts: c.filaments.map((f) => (f.watts === null ? '?' : plain(f.watts, 0))).join(' / '),
-    most: c.filaments.some((f) => f.test_max_w !== null)
-      ? c.filaments.map((f) => (f.test_max_w === null ? '?' : plain(f.test_max_w, 1))).join(' / ')
+    watts: c.filaments.map((f) => (f.watts == null ? '?' : plain(f.watts, 0))).join(' / '),
+    most: c.filaments.some((f) => f.test_max_w != null)
+      ? c.filaments.map((f) => (f.test_max_w == null ? '?' : plain(f.test_max_w, 1))).join(' / ')
       : '–',
-    lumens: c.filaments.map((f) => (f.lumens === null ? '?' : plain(f.lumens, 0))).join(' / '),
-    volts: [...new Set(c.filaments.map((f) => f.test_v))].map((v) => (v === null ? '?' : plain(v, 1))).join(' / '),
+    lumens: c.filaments.map((f) => (f.lumens == null ? '?' : plain(f.lumens, 0))).join(' / '),
+    volts: [...new Set(c.filaments.map((f) => f.test_v))].map((v) => (v == null ? '?' : plain(v, 1))).join(' / '),
     plane: c.plane_to_filament_m === null ? '–' : units.small(c.plane_to_filament_m),
   })),
 )

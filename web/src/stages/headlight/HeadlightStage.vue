@@ -1,42 +1,35 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, freshId, type Schemas } from '../../api/client'
+import { computed, ref } from 'vue'
+import { freshId } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
+import { useStageView } from '../../state/useStageView'
 import Caution from '../../ui/Caution.vue'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
 import FigureValue from '../../ui/FigureValue.vue'
-import { money, plain } from '../../ui/format'
+import { minutes, money, plain, toneOf } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
+import ToneNote from '../../ui/ToneNote.vue'
 import YesNo from '../../ui/YesNo.vue'
 import CapsTable from './CapsTable.vue'
 import BucketDrawing from './BucketDrawing.vue'
 import CandidateFields from './CandidateFields.vue'
-import { CAPS, CONNECTORS, MARKS, POLARITIES, RETENTIONS, SIZES, VERDICTS } from './words'
 
 const job = useJob()
-const view = shallowRef<Schemas['HeadlightView'] | null>(null)
-const failed = ref('')
+const reference = useReference()
+const tables = computed(() => reference.tables)
+const { view, failed } = useStageView('headlight')
 const picked = ref<string | null>(null)
 const housing = computed(() => job.document?.headlight?.housing ?? {})
-const MARK_LABELS = Object.fromEntries(MARKS.map((m) => [m.key, m.label]))
+const markLabel = (key: string) => tables.value?.marks.find((m) => m.key === key)?.label ?? key
 const parts = computed(() => job.document?.headlight?.candidates ?? [])
 const shown = computed(() => view.value?.candidates.find((c) => c.id === picked.value) ?? view.value?.candidates[0])
 const part = computed(() => parts.value.find((p) => p.id === shown.value?.id))
 const best = computed(() => view.value?.candidates.find((c) => c.id === view.value?.recommended))
 
-watch(
-  [() => job.id, () => job.view?.revision],
-  async () => {
-    try {
-      const { data } = await api.GET('/api/jobs/{id}/headlight', { params: { path: { id: job.id } } })
-      if (data) view.value = data
-      failed.value = ''
-    } catch {
-      failed.value = 'Miser does not answer.'
-    }
-  },
-  { immediate: true },
-)
+const caps = computed(() => (tables.value?.headlamp_caps ?? []).map((key) => ({ key, label: key })))
 function add(kind: 'bulb' | 'unit' | 'projector') {
   const id = freshId()
   picked.value = id
@@ -53,10 +46,10 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
       <button type="button" class="btn" @click="add('projector')">Add a projector</button>
     </div>
     <Caution of="law" class="mb-3" />
-    <p v-if="failed" class="mb-3 text-brick" role="alert">{{ failed }}</p>
-    <p v-if="best" class="mb-3 border-l-4 border-moss bg-moss-soft p-3" data-testid="recommended">
+    <FailNote :text="failed" />
+    <ToneNote v-if="best" tone="good" class="mb-3" data-testid="recommended">
       <b>{{ best.name }}</b>, {{ best.school }}. {{ best.reasons.join('; ') }}.
-    </p>
+    </ToneNote>
     <div v-if="view?.candidates.length" class="overflow-x-auto">
       <table class="sheet mb-4 w-full">
         <thead>
@@ -78,14 +71,14 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
               <button type="button" class="min-h-11 text-left font-semibold underline underline-offset-4" @click="picked = c.id">
                 {{ c.name }}
               </button>
-              <span class="block text-sm text-dim">{{ c.school }}{{ c.marks ? `, marks: ${MARK_LABELS[c.marks]}` : '' }}</span>
+              <span class="block text-sm text-dim">{{ c.school }}{{ c.marks ? `, marks: ${markLabel(c.marks)}` : '' }}</span>
             </td>
-            <td class="font-semibold" :class="VERDICTS[c.verdict].tone">{{ VERDICTS[c.verdict].label }}</td>
+            <td class="font-semibold" :class="toneOf(c.verdict)">{{ reference.fit(c.verdict) }}</td>
             <td class="r num whitespace-nowrap"><FigureValue :figure="c.amps" name="Draw at running volts" fine /></td>
             <td class="r num whitespace-nowrap">{{ c.lumens === null ? '–' : `${plain(c.lumens, 0)} lm` }}</td>
             <td class="text-sm">{{ c.pattern }}</td>
-            <td class="r num">{{ c.cents === null ? '?' : money(c.cents) }}</td>
-            <td class="r num whitespace-nowrap">{{ plain(c.minutes, 0) }} min</td>
+            <td class="r num">{{ money(c.cents) }}</td>
+            <td class="r num whitespace-nowrap">{{ minutes(c.minutes) }} min</td>
             <td>{{ c.loose }}</td>
             <td class="r">
               <button
@@ -102,11 +95,11 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
         </tbody>
       </table>
     </div>
-    <p v-else class="mb-4 border-2 border-dashed border-line p-4 text-dim">
+    <EmptyBox v-else-if="view" class="mb-4">
       Add the parts you think of; each is held against the housing as measured, and what is not measured is named.
-    </p>
+    </EmptyBox>
     <template v-if="shown && part">
-      <BucketDrawing :housing="housing" :part="part" :findings="shown.findings" :plug-room="view!.plug_room_m" />
+      <BucketDrawing :housing="housing" :part="part" :findings="shown.findings" :plug-room="view!.plug_room_m" :ghosts="view!.ghosts" />
       <div class="overflow-x-auto print:overflow-visible">
         <table class="sheet my-4 w-full" data-testid="findings">
           <thead>
@@ -121,7 +114,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
           <tbody>
             <tr v-for="f in shown.findings" :key="f.rule" :data-rule="f.rule">
               <td class="w-56 font-semibold">{{ f.label }}</td>
-              <td class="w-36 font-semibold" :class="VERDICTS[f.verdict].tone">{{ VERDICTS[f.verdict].label }}</td>
+              <td class="w-36 font-semibold" :class="toneOf(f.verdict)">{{ reference.fit(f.verdict) }}</td>
               <td class="r num w-28 whitespace-nowrap">
                 <FigureValue v-if="f.spare" :figure="f.spare" :name="`${f.label}, to spare`" small sign />
               </td>
@@ -137,7 +130,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
       </div>
       <details :open="part.name.startsWith('New ')" class="mb-4">
         <summary class="min-h-11 cursor-pointer py-2 font-semibold">Measurements of {{ part.name }}</summary>
-        <CandidateFields :at="`/headlight/candidates/${part.id}`" :part="part" />
+        <CandidateFields :at="`/headlight/candidates/${part.id}`" :part="part" :stated-v="view!.stated_v" />
         <button type="button" class="btn mt-3" @click="job.edit([{ op: 'remove', at: `/headlight/candidates/${part.id}` }])">
           Remove this part
         </button>
@@ -146,11 +139,11 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
     <section aria-labelledby="housing-head">
       <h3 id="housing-head" class="mb-2 text-lg">The machine’s housing, as measured</h3>
       <div class="grid gap-3 sm:grid-cols-3 lg:grid-cols-4">
-        <PickField at="/headlight/housing/cap" label="Lamp cap" :options="CAPS" none="not known" />
-        <PickField at="/headlight/housing/size" label="Ring size" :options="SIZES" none="not known" />
-        <PickField at="/headlight/housing/retention" label="The lamp is held by" :options="RETENTIONS" none="not known" />
-        <PickField at="/headlight/housing/connector" label="Connector" :options="CONNECTORS" none="not known" />
-        <PickField at="/headlight/housing/polarity" label="Earth contact" :options="POLARITIES.slice(0, 3)" none="not known" />
+        <PickField at="/headlight/housing/cap" label="Lamp cap" :options="caps" none="not known" />
+        <PickField at="/headlight/housing/size" label="Ring size" :options="tables?.unit_sizes ?? []" none="not known" />
+        <PickField at="/headlight/housing/retention" label="The lamp is held by" :options="tables?.retentions ?? []" none="not known" />
+        <PickField at="/headlight/housing/connector" label="Connector" :options="tables?.headlamp_connectors ?? []" none="not known" />
+        <PickField at="/headlight/housing/polarity" label="Earth contact" :options="tables?.headlamp_contacts ?? []" none="not known" />
         <QuantityField at="/headlight/housing/hole_m" label="Hole" unit="m" small :step="0.1" />
         <QuantityField at="/headlight/housing/ring_gap_m" label="Gap of the retaining ring" unit="m" small :step="0.1" />
         <QuantityField at="/headlight/housing/depth_m" label="Depth behind the plane" unit="m" small :step="1" />
@@ -167,7 +160,7 @@ function add(kind: 'bulb' | 'unit' | 'projector') {
           :step="0.1"
           help="empty: from the cap"
         />
-        <YesNo at="/headlight/housing/wet" label="ridden in snow or wet" :fallback="job.document?.machine.kind === 'snowmobile'" />
+        <YesNo at="/headlight/housing/wet" label="ridden in snow or wet" :fallback="view?.winter" />
       </div>
     </section>
     <CapsTable class="mt-4" />

@@ -9,10 +9,9 @@ import QuantityField from '../../ui/QuantityField.vue'
 import Term from '../../ui/Term.vue'
 import YesNo from '../../ui/YesNo.vue'
 
-const props = defineProps<{ circuit: Schemas['job_circuit'] }>()
+const props = defineProps<{ circuit: Schemas['job_circuit']; known?: Schemas['CircuitView'] }>()
 const job = useJob()
 const at = computed(() => `/circuits/${props.circuit.id}`)
-const computedCircuit = computed(() => job.budget?.circuits.find((c) => c.id === props.circuit.id))
 const points = computed(() => props.circuit.alternator?.points ?? [])
 const dc = computed(() => props.circuit.kind === 'dc')
 
@@ -28,12 +27,12 @@ function addPoint() {
         {{ dc ? 'Charging and battery' : 'Lighting coil'
         }}<span v-if="job.document!.circuits.length > 1" class="text-dim">: {{ circuit.name }}</span>
       </h2>
-      <span v-if="computedCircuit?.basis" class="text-dim" :data-at="`${at}/alternator`">
-        from {{ computedCircuit.basis }}: most <FigureValue :figure="computedCircuit.i_inf" name="Most it can earn" />,
-        <Term of="cut-in">cut-in</Term> <FigureValue :figure="computedCircuit.cut_in" name="Cut-in speed" />, budget at
-        <FigureValue :figure="computedCircuit.volts" name="Budget volts" />
+      <span v-if="known?.basis" class="text-dim" :data-at="`${at}/alternator`">
+        from {{ known.basis }}: most <FigureValue :figure="known.i_inf" name="Most it can earn" />, <Term of="cut-in">cut-in</Term>
+        <FigureValue :figure="known.cut_in" name="Cut-in speed" />, budget at
+        <FigureValue :figure="known.volts" name="Budget volts" />
       </span>
-      <span v-else class="text-brick" role="status">{{ computedCircuit?.reason }}</span>
+      <span v-else class="text-brick" role="status">{{ known?.reason }}</span>
     </div>
     <div class="grid gap-x-8 gap-y-5 lg:grid-cols-2">
       <div>
@@ -115,6 +114,6 @@ function addPoint() {
         </div>
       </div>
     </div>
-    <p v-for="r in computedCircuit?.remarks" :key="r" class="mt-2 text-dim">{{ r }}</p>
+    <p v-for="r in known?.remarks" :key="r" class="mt-2 text-dim">{{ r }}</p>
   </section>
 </template>

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { freshId, type Load } from '../../api/client'
+import ChoiceRow from '../../ui/ChoiceRow.vue'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
+import { useStageView } from '../../state/useStageView'
 import Caution from '../../ui/Caution.vue'
+import FailNote from '../../ui/FailNote.vue'
 import FlagNote from '../../ui/FlagNote.vue'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -18,47 +21,23 @@ const loads = computed(() => document.value.loads)
 const engineLoads = computed(() => loads.value.filter((l) => l.group === 'engine'))
 const lamps = computed(() => loads.value.filter((l) => l.group === 'lamp' || l.group === 'resistor'))
 const wanted = computed(() => loads.value.filter((l) => l.group === 'accessory'))
-const MACHINES = ['motorcycle', 'scooter', 'snowmobile', 'atv'].map((key) => ({ key, label: key === 'atv' ? 'ATV, quad' : key }))
+const { view, failed } = useStageView('intake')
+const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
 const system = computed(() => reference.tables?.systems.find((s) => s.key === document.value.system))
-const lampCircuit = computed(() => document.value.circuits.find((c) => c.kind === 'ac')?.id ?? document.value.circuits[0].id)
-const mainCircuit = computed(() => document.value.circuits.find((c) => c.kind === 'dc')?.id ?? document.value.circuits[0].id)
 
-function add(value: Load) {
-  job.edit([{ op: 'add', at: '/loads', value }])
-}
-function addLamp() {
-  const role = ['head_low', 'head_high', 'tail', 'brake', 'signal_left', 'signal_right', 'telltale', 'plate'].find(
-    (r) => !loads.value.some((l) => l.role === r),
-  ) as Load['role'] | undefined
-  const chosen = role ?? 'position'
-  const circuit = document.value.system === 'mixed' && !chosen.startsWith('head_') ? mainCircuit.value : lampCircuit.value
-  add({ id: freshId(), name: reference.roles[chosen]?.label ?? 'Lamp', group: 'lamp', role: chosen, circuit })
-}
-function addEngine() {
-  add({
-    id: freshId(),
-    name: 'Controllers',
-    group: 'engine',
-    role: 'controller',
-    circuit: mainCircuit.value,
-    figures: [{ id: freshId(), origin: 'maker' }],
-  })
-}
-function addWanted() {
-  add({
-    id: freshId(),
-    name: 'Accessory',
-    group: 'accessory',
-    role: 'accessory',
-    circuit: mainCircuit.value,
-    wanted: true,
-    figures: [{ id: freshId(), origin: 'maker' }],
-  })
+/** A row as the server offers it, to be filled in. */
+function add(group: 'lamp' | 'engine' | 'accessory') {
+  const offer = view.value?.offers[group]
+  if (!offer) return
+  const { origin, ...row } = offer
+  const figures = origin ? { figures: [{ id: freshId(), origin }] } : {}
+  job.edit([{ op: 'add', at: '/loads', value: { id: freshId(), ...row, ...figures } as Load }])
 }
 </script>
 
 <template>
   <div class="grid max-w-[1180px] gap-8">
+    <FailNote v-if="failed" :text="failed" />
     <section aria-labelledby="intake-machine">
       <h2 id="intake-machine" class="mb-3 text-xl">Machine</h2>
       <div class="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
@@ -66,7 +45,7 @@ function addWanted() {
         <TextField at="/bay" label="Bay" />
         <TextField at="/fleet" label="Fleet or owner" />
         <TextField at="/waiting" label="Waiting for" />
-        <PickField at="/machine/kind" label="Kind" :options="MACHINES" />
+        <PickField at="/machine/kind" label="Kind" :options="reference.tables?.machine_kinds ?? []" />
         <div>
           <label class="mb-1 block text-dim" for="engine">Engine</label>
           <select
@@ -92,51 +71,39 @@ function addWanted() {
 
     <section aria-labelledby="intake-system">
       <h2 id="intake-system" class="mb-3 text-xl">Electrical system</h2>
-      <div class="flex flex-wrap gap-2" role="radiogroup" aria-label="Electrical system">
-        <button
-          v-for="s in reference.tables?.systems"
-          :key="s.key"
-          type="button"
-          role="radio"
-          class="btn"
-          :aria-checked="document.system === s.key"
-          @click="document.system !== s.key && job.act('system', s.key)"
-        >
-          {{ s.label }}
-        </button>
-      </div>
+      <ChoiceRow
+        label="Electrical system"
+        :options="reference.tables?.systems ?? []"
+        :value="document.system"
+        @pick="job.act('system', $event)"
+      />
       <p class="my-2 text-dim">{{ system?.means }}</p>
       <Caution v-if="document.system === 'data_bus'" of="data_bus" />
       <Caution v-if="document.system === 'ac_lit' || document.system === 'mixed'" of="ac_runaway" />
-      <FlagNote
-        v-for="f in job.budget?.flags.filter((x) => x.key === 'ac_runaway' || x.key === 'charging_fault' || x.key === 'overcharge')"
-        :key="f.key + f.side"
-        :flag="f"
-        class="mt-2"
-      />
+      <FlagNote v-for="f in view?.flags" :key="f.key + f.side" :flag="f" class="mt-2" />
     </section>
 
-    <CircuitPart v-for="c in document.circuits" :key="c.id" :circuit="c" />
+    <CircuitPart v-for="c in document.circuits" :key="c.id" :circuit="c" :known="view?.circuits.find((k) => k.id === c.id)" />
 
     <section v-if="document.circuits.some((c) => c.kind === 'dc') || engineLoads.length > 0" aria-labelledby="intake-engine">
       <div class="mb-2 flex flex-wrap items-baseline gap-3">
         <h2 id="intake-engine" class="text-xl">The engine’s own loads</h2>
         <span class="text-dim">ignition, pump, injection, controllers, fan: they eat first</span>
       </div>
-      <LoadRows :loads="engineLoads" group="engine" />
+      <LoadRows :loads="engineLoads" group="engine" :views="views" />
       <p v-if="engineLoads.length === 0" class="py-2 text-dim">
         None yet. Choose the engine above, and its usual loads are offered, marked as not measured.
       </p>
-      <button type="button" class="btn mt-2" @click="addEngine">Add an engine load</button>
+      <button type="button" class="btn mt-2" @click="add('engine')">Add an engine load</button>
     </section>
 
     <section aria-labelledby="intake-lamps" data-at="/loads">
       <h2 id="intake-lamps" class="mb-2 text-xl">Lamps, as they came in</h2>
-      <LoadRows :loads="lamps" group="lamp" />
+      <LoadRows :loads="lamps" group="lamp" :views="views" />
       <p v-if="lamps.length === 0" class="py-2 text-dim">
         None yet. Add each function once: a two-filament bulb is two rows, low and high.
       </p>
-      <button type="button" class="btn mt-2" @click="addLamp">Add a lamp</button>
+      <button type="button" class="btn mt-2" @click="add('lamp')">Add a lamp</button>
     </section>
 
     <section aria-labelledby="intake-wanted">
@@ -144,9 +111,9 @@ function addWanted() {
         <h2 id="intake-wanted" class="text-xl">Accessories</h2>
         <span class="text-dim">wanted ones in the owner’s order: the first is fitted first</span>
       </div>
-      <LoadRows :loads="wanted" group="accessory" />
+      <LoadRows :loads="wanted" group="accessory" :views="views" />
       <p v-if="wanted.length === 0" class="py-2 text-dim">Nothing wanted yet: grips, radio charger, tracker, driving lights.</p>
-      <button type="button" class="btn mt-2" @click="addWanted">Add an accessory</button>
+      <button type="button" class="btn mt-2" @click="add('accessory')">Add an accessory</button>
     </section>
 
     <section aria-labelledby="intake-note">

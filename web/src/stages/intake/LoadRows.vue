@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { freshId, type Load } from '../../api/client'
+import { freshId, type Load, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
 import FigureValue from '../../ui/FigureValue.vue'
@@ -9,7 +9,7 @@ import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
 import YesNo from '../../ui/YesNo.vue'
 
-const props = defineProps<{ loads: Load[]; group: 'engine' | 'lamp' | 'accessory' }>()
+const props = defineProps<{ loads: Load[]; group: 'engine' | 'lamp' | 'accessory'; views: Record<string, Schemas['LoadView']> }>()
 const job = useJob()
 const reference = useReference()
 const roles = computed(() =>
@@ -28,7 +28,6 @@ const bases = computed(() =>
 )
 const origins = computed(() => (reference.tables?.origins ?? []).filter((o) => !o.key.startsWith('measured')))
 const laws = computed(() => (reference.tables?.laws ?? []).map((l) => ({ key: l.key, label: l.label })))
-const views = computed(() => Object.fromEntries((job.view?.loads ?? []).map((l) => [l.id, l])))
 
 function filaments(load: Load) {
   const base = load.base ? reference.bases[load.base] : undefined
@@ -49,7 +48,7 @@ function addFigure(load: Load) {
   job.edit([{ op: 'add', at: `/loads/${load.id}/figures`, value: { id: freshId(), origin: 'maker' } }])
 }
 function figures(load: Load) {
-  const view = views.value[load.id]
+  const view = props.views[load.id]
   return view?.before ?? view?.after ?? null
 }
 function shift(load: Load, by: number) {

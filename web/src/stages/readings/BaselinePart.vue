@@ -1,24 +1,22 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
-import { useJob } from '../../state/useJob'
-import { plain } from '../../ui/format'
+import { plain, toneOf } from '../../ui/format'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
 import Caution from '../../ui/Caution.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import YesNo from '../../ui/YesNo.vue'
 
 /** Everything to read before parts come off, and again afterwards. */
+const props = defineProps<{ baseline: Schemas['ReadingsView']['baseline'] }>()
 defineEmits<{ draw: [subject: string]; points: [] }>()
-const job = useJob()
 const side = ref<'before' | 'after'>('before')
-const items = computed(() => job.view?.baseline[side.value] ?? [])
+const items = computed(() => props.baseline[side.value])
 const left = computed(() => items.value.filter((i) => !i.done).length)
 const SIDES = [
   { key: 'before', label: 'As it came in' },
   { key: 'after', label: 'After' },
 ] as const
-const TONES = { healthy: 'text-moss', watch: 'text-brass', unhealthy: 'text-brick' } as const
 
 function figure(item: Schemas['BaselineItem']) {
   return item.value === null ? 'not read' : `${plain(item.value, item.unit === 'A' ? 2 : 1)} ${item.unit ?? ''}`
@@ -55,9 +53,9 @@ function figure(item: Schemas['BaselineItem']) {
               >
             </td>
             <td>
-              <span class="font-semibold">{{ i.label }}</span><span v-if="!i.done && i.why" class="block text-sm text-dim">{{
-                i.why
-              }}</span>
+              <span v-if="i.next" class="mr-2 font-bold text-brass" data-testid="next-item">next</span
+              ><span class="font-semibold">{{ i.label }}</span
+              ><span v-if="!i.done && i.why" class="block text-sm text-dim">{{ i.why }}</span>
             </td>
             <td class="min-w-44">
               <YesNo v-if="i.key === 'tried'" :at="i.at" label="tried, all work or noted" />
@@ -70,7 +68,7 @@ function figure(item: Schemas['BaselineItem']) {
               <QuantityField v-else :at="i.at" :label="i.label" :unit="i.unit === '1/min' ? '/min' : (i.unit ?? '')" hide-label />
             </td>
             <td>
-              <span v-if="i.call" :class="TONES[i.call.verdict]" class="font-semibold">{{ i.call.text }}</span>
+              <span v-if="i.call" :class="toneOf(i.call.verdict)" class="font-semibold">{{ i.call.text }}</span>
             </td>
             <td class="r num">{{ i.share !== null && i.share >= 0.005 ? `${Math.round(i.share * 100)} %` : '' }}</td>
           </tr>

@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { freshId } from '../../api/client'
+import { freshId, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import Caution from '../../ui/Caution.vue'
+import EmptyBox from '../../ui/EmptyBox.vue'
 import FigureValue from '../../ui/FigureValue.vue'
 import { plain } from '../../ui/format'
 import QuantityField from '../../ui/QuantityField.vue'
 
 /** Guided points for what the charging system earns. */
+const props = defineProps<{ points: Schemas['ReadingsView']['points'] }>()
 const job = useJob()
 const circuits = computed(() =>
   (job.document?.circuits ?? []).map((c) => ({
     id: c.id,
     name: c.name ?? c.id,
     points: c.alternator?.points ?? [],
-    steps: job.view?.points[c.id] ?? [],
+    steps: props.points[c.id] ?? [],
     dc: c.kind === 'dc',
   })),
 )
@@ -39,9 +41,7 @@ function remove(circuit: string, point: string) {
     <div v-for="c in circuits" :key="c.id" class="mb-6">
       <h3 class="mb-2 text-lg">{{ c.name }}</h3>
       <p v-if="!c.dc" class="mb-2 text-dim">An AC circuit: a true-rms clamp round one lead of the coil; volts rms at the lamps.</p>
-      <p v-if="c.steps.length === 0" class="border-2 border-dashed border-line p-4 text-dim">
-        Idle and cruising speed say where to measure: enter them at Intake.
-      </p>
+      <EmptyBox v-if="c.steps.length === 0">Idle and cruising speed say where to measure: enter them at Intake.</EmptyBox>
       <table v-else class="sheet w-full">
         <thead>
           <tr>

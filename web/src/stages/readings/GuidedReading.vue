@@ -5,6 +5,7 @@ import { api, type Schemas } from '../../api/client'
 import WarmUpChart from '../../charts/WarmUpChart.vue'
 import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
 import Caution from '../../ui/Caution.vue'
 import { plain } from '../../ui/format'
 import { useRun, type Run } from './useRun'
@@ -20,11 +21,12 @@ const props = defineProps<{
 const emit = defineEmits<{ accept: [run: Run, volts: string]; leave: [] }>()
 const job = useJob()
 const instruments = useInstruments()
+const reference = useReference()
 const { run, amps, lux, failed, adrift, start, act, leave } = useRun()
 const pace = ref(1)
 /** Volts at the lamp as typed, where the meter does not read them. */
 const typedVolts = ref('')
-const simulated = computed(() => run.value?.simulated ?? /simulated/i.test(instruments.meter?.name ?? ''))
+const simulated = computed(() => run.value?.simulated ?? instruments.meter?.simulated ?? false)
 
 /** A meter in series reads no volts unless its other pair of leads is on the lamp. */
 const volted = ref<boolean | null>(null)
@@ -86,6 +88,7 @@ useEventListener(
   },
   { capture: true },
 )
+const benchVolts = computed(() => (reference.tables ? plain(reference.tables.bench_v, 1) : ''))
 const FAULTS = [
   { key: 'none', label: 'none' },
   { key: 'pulled', label: 'cable pulled' },
@@ -156,7 +159,7 @@ const FAULTS = [
       </div>
       <label v-if="!withVolts" class="mt-2 flex items-center gap-3 text-lg"
         >volts at the lamp, read by hand
-        <input v-model="typedVolts" class="field num w-32" inputmode="decimal" autocomplete="off" placeholder="12.5" />
+        <input v-model="typedVolts" class="field num w-32" inputmode="decimal" autocomplete="off" :placeholder="benchVolts" />
       </label>
       <p class="my-2 text-xl font-bold" :class="tone" role="status" data-testid="run-words">
         {{ run.trouble ? `The meter ${run.trouble.text}. ${run.trouble.remedy}` : run.words }}

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { api, AWAY, type Schemas } from '../../api/client'
 import WarmUpChart from '../../charts/WarmUpChart.vue'
 import { useJob } from '../../state/useJob'
 import { plain } from '../../ui/format'
 import Sheet from '../../ui/Sheet.vue'
+import ToneNote from '../../ui/ToneNote.vue'
 
 /** A meter's own log as a series of one load: columns are matched before anything comes in. */
 const props = defineProps<{ open: boolean; name: string; loadId: string; choiceId?: string }>()
@@ -43,12 +44,12 @@ async function send(accept: boolean) {
     if (!data) return void (failed.value = error?.message ?? 'The file can’t be read.')
     preview.value = data
     mapping.value = data.mapping
-    if (data.accepted && data.job) {
-      job.show(data.job)
+    if (data.accepted && data.change) {
+      job.apply(data.change)
       emit('close')
     }
   } catch {
-    failed.value = 'Miser does not answer. Nothing was changed.'
+    failed.value = `${AWAY} Nothing was changed.`
   } finally {
     busy.value = false
   }
@@ -68,7 +69,7 @@ const TIMES = { s: 'seconds', ms: 'milliseconds', min: 'minutes', h: 'hours', cl
     <label class="mb-1 block text-dim" for="log-file">Log file, a table with times and amps</label>
     <input id="log-file" type="file" accept=".csv,.txt,text/csv,text/plain" class="field py-2" @change="chosen" />
     <p v-if="busy" class="mt-3 text-dim" role="status">Reading …</p>
-    <p v-if="failed" class="mt-3 border-l-4 border-brick bg-brick-soft p-3" role="alert">{{ failed }}</p>
+    <ToneNote v-if="failed" tone="bad" class="mt-3" role="alert">{{ failed }}</ToneNote>
     <div v-if="preview" class="mt-3" data-testid="log-preview">
       <div class="grid gap-3 sm:grid-cols-4">
         <label

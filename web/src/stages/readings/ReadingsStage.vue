@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { stageFor } from '../registry'
 import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
 import FigureValue from '../../ui/FigureValue.vue'
 import { plain } from '../../ui/format'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -16,7 +19,7 @@ import TableSheet from './TableSheet.vue'
 const job = useJob()
 const route = useRoute()
 const router = useRouter()
-const { subjects } = useSubjects()
+const { subjects, view: shown, failed } = useSubjects()
 const VIEWS = [
   { key: 'one', label: 'One at a time' },
   { key: 'table', label: 'Table' },
@@ -25,6 +28,7 @@ const VIEWS = [
 ] as const
 type View = (typeof VIEWS)[number]['key']
 const view = computed<View>(() => VIEWS.find((v) => v.key === route.query.view)?.key ?? 'one')
+const lamps = stageFor('new machine')
 const guided = ref(false)
 const instruments = useInstruments()
 void instruments.refresh()
@@ -57,12 +61,14 @@ function next() {
       <a class="btn" :href="`/api/jobs/${job.id}/file?kind=loads`" download>Loads as CSV</a>
       <button type="button" class="btn" @click="importing = 'readings'">Take in CSV</button>
     </div>
-    <BaselinePart v-if="view === 'baseline'" @draw="go" @points="look('charging')" />
-    <ChargingPart v-else-if="view === 'charging'" />
-    <p v-else-if="subjects.length === 0" class="border-2 border-dashed border-line p-6 text-dim">
+    <FailNote :text="failed" />
+    <p v-if="!shown" class="text-dim" role="status">{{ failed ? '' : 'Reading the job …' }}</p>
+    <BaselinePart v-else-if="view === 'baseline'" :baseline="shown.baseline" @draw="go" @points="look('charging')" />
+    <ChargingPart v-else-if="view === 'charging'" :points="shown.points" />
+    <EmptyBox v-else-if="subjects.length === 0">
       Nothing to measure yet.
-      <RouterLink class="text-brass underline" :to="{ name: 'intake', params: { id: job.id } }">Enter the lamps first.</RouterLink>
-    </p>
+      <RouterLink class="text-brass underline" :to="{ name: lamps, params: { id: job.id } }">Enter the lamps first.</RouterLink>
+    </EmptyBox>
 
     <div v-else-if="view === 'one'" class="grid gap-6 min-[800px]:grid-cols-[17rem_minmax(0,1fr)]">
       <ol class="max-h-[70vh] overflow-y-auto border-t border-line max-[799px]:max-h-56" aria-label="What is to be measured">

@@ -1,9 +1,15 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { api, AWAY, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import ChoiceRow from '../../ui/ChoiceRow.vue'
 import Sheet from '../../ui/Sheet.vue'
+import ToneNote from '../../ui/ToneNote.vue'
 
+const KINDS = [
+  { key: 'readings', label: 'Readings' },
+  { key: 'loads', label: 'Loads' },
+] as const
 const CHANGES = { add: 'adds it', replace: 'changes it', same: 'says the same' }
 const props = defineProps<{ kind: 'loads' | 'readings' | null }>()
 const emit = defineEmits<{ close: []; kind: ['loads' | 'readings'] }>()
@@ -40,8 +46,8 @@ async function send(accept: boolean) {
     })
     if (data) {
       preview.value = data
-      if (data.accepted && data.job) {
-        job.show(data.job)
+      if (data.accepted && data.change) {
+        job.apply(data.change)
         text.value = ''
         emit('close')
       }
@@ -50,7 +56,7 @@ async function send(accept: boolean) {
       failed.value = error?.message ?? 'That did not work.'
     }
   } catch {
-    failed.value = 'Miser does not answer. Nothing was changed.'
+    failed.value = `${AWAY} Nothing was changed.`
   } finally {
     busy.value = false
   }
@@ -59,14 +65,11 @@ async function send(accept: boolean) {
 
 <template>
   <Sheet :open="kind !== null" title="Take in a table" wide @close="$emit('close')">
-    <div class="mb-3 flex" role="group" aria-label="What the table holds">
-      <button type="button" class="btn" :aria-pressed="kind === 'readings'" @click="$emit('kind', 'readings')">Readings</button>
-      <button type="button" class="btn -ml-px" :aria-pressed="kind === 'loads'" @click="$emit('kind', 'loads')">Loads</button>
-    </div>
+    <ChoiceRow class="mb-3" label="What the table holds" :options="KINDS" :value="kind ?? undefined" @pick="$emit('kind', $event)" />
     <label class="mb-1 block text-dim" for="csv-file">CSV file; the first line names the columns, units in brackets</label>
     <input id="csv-file" type="file" accept=".csv,text/csv" class="field py-2" @change="chosen" />
     <p v-if="busy" class="mt-3 text-dim" role="status">Reading …</p>
-    <p v-if="failed" class="mt-3 border-l-4 border-brick bg-brick-soft p-3" role="alert">{{ failed }}</p>
+    <ToneNote v-if="failed" tone="bad" class="mt-3" role="alert">{{ failed }}</ToneNote>
     <div v-if="preview" class="mt-3">
       <p class="mb-2">
         <span class="num font-bold">{{ preview.good }}</span> rows good,

@@ -1,6 +1,7 @@
 import { computed } from 'vue'
 import type { Figure, Load, Reading, Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import { useStageView } from '../../state/useStageView'
 
 export interface Subject {
   key: string
@@ -24,12 +25,14 @@ export interface Subject {
 /** Everything that can be measured: each load as it came in, each part chosen. */
 export function useSubjects() {
   const job = useJob()
+  const { view, failed } = useStageView('readings')
 
   const subjects = computed<Subject[]>(() => {
     const document = job.document
-    if (!document || !job.view) return []
-    const views = Object.fromEntries(job.view.readings.map((r) => [r.id, r]))
-    const loadViews = Object.fromEntries(job.view.loads.map((l) => [l.id, l]))
+    if (!document || !view.value) return []
+    const views = Object.fromEntries(view.value.readings.map((r) => [r.id, r]))
+    const loadViews = Object.fromEntries(view.value.loads.map((l) => [l.id, l]))
+    const plans = Object.fromEntries(view.value.plans.map((p) => [p.id, p]))
 
     function subject(load: Load, choice?: Schemas['job_choice']): Subject {
       const readings = document!.readings.filter((r) => r.load_id === load.id && r.choice_id === choice?.id)
@@ -37,6 +40,7 @@ export function useSubjects() {
       const view = reading ? views[reading.id] : undefined
       const stale = view?.stale ?? false
       const computedLoad = loadViews[load.id]
+      const planned = plans[load.id]
       return {
         key: choice ? `${load.id}.${choice.id}` : load.id,
         loadId: load.id,
@@ -51,8 +55,8 @@ export function useSubjects() {
         stale,
         amps: view?.amps ?? null,
         figure: (choice ? computedLoad?.after : (computedLoad?.before ?? computedLoad?.after)) ?? null,
-        plan: (choice ? computedLoad?.plan_after : computedLoad?.plan) ?? null,
-        claim: view?.claim ?? (choice ? computedLoad?.claim_after : computedLoad?.claim) ?? null,
+        plan: (choice ? planned?.plan_after : planned?.plan) ?? null,
+        claim: view?.claim ?? (choice ? planned?.claim_after : planned?.claim) ?? null,
         claimAt: choice ? `/choices/${choice.id}/part/claim` : `/loads/${load.id}/claim`,
       }
     }
@@ -67,5 +71,5 @@ export function useSubjects() {
     return [...asCameIn, ...chosen]
   })
 
-  return { subjects }
+  return { subjects, view, failed }
 }

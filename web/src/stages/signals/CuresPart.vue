@@ -2,12 +2,15 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
 import Caution from '../../ui/Caution.vue'
-import { plain } from '../../ui/format'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import { minutes, money, plain } from '../../ui/format'
 
 /** Every remedy tried in all states, side by side. */
 const props = defineProps<{ view: Schemas['SignalsView'] }>()
 const job = useJob()
+const reference = useReference()
 const all = ref(false)
 const works = computed(() => props.view.cures.filter((c) => c.works))
 const shown = computed(() => {
@@ -30,12 +33,11 @@ function key(cure: Schemas['CureView']) {
       <label class="ml-auto flex items-center gap-2 text-dim"
         >school
         <select class="field w-auto" :value="view.school" @change="job.set('/signals/school', ($event.target as HTMLSelectElement).value)">
-          <option value="swap">flasher swap: costs no amps, no heat</option>
-          <option value="resistors">load resistors: keeps the flasher</option>
+          <option v-for="s in reference.tables?.cure_schools ?? []" :key="s.key" :value="s.key">{{ s.label }}</option>
         </select></label
       >
     </div>
-    <p v-if="works.length === 0" class="border-2 border-dashed border-line p-4 text-brick">No remedy known here works in every state.</p>
+    <EmptyBox v-if="works.length === 0" bad>No remedy known here works in every state.</EmptyBox>
     <Caution v-if="hot" of="resistor_hot" class="mb-2" />
     <div v-if="shown.length" class="overflow-x-auto">
       <table class="sheet w-full">
@@ -66,9 +68,9 @@ function key(cure: Schemas['CureView']) {
                 ><span class="num">{{ plain(c.watts, 0) }}</span> W lit, about <span class="num">{{ plain(c.surface_c, 0) }}</span> °C</span
               >
             </td>
-            <td class="r num">{{ (c.cents / 100).toFixed(2) }}</td>
+            <td class="r num">{{ money(c.cents) }}</td>
             <td class="r whitespace-nowrap">
-              <span class="num">{{ plain(c.minutes, 0) }}</span> <span class="unit">min</span>
+              <span class="num">{{ minutes(c.minutes) }}</span> <span class="unit">min</span>
             </td>
             <td class="r num">{{ c.cuts }}</td>
             <td class="r">

@@ -1,14 +1,20 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { computed, ref } from 'vue'
+import { api, AWAY, type Schemas } from '../../api/client'
+import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
+import ToneNote from '../../ui/ToneNote.vue'
 import { plain } from '../../ui/format'
 import type { Command } from './useSignals'
 
 /** What do you see? Any of it may stay open. */
 const props = defineProps<{ view: Schemas['SignalsView'] }>()
 const job = useJob()
+const reference = useReference()
 type Seen = Schemas['SeenIn']
 const named = <K extends string>(keys: readonly K[]) => keys.map((key) => ({ key, label: key as string }))
 const LOOKS = named(['dark', 'ghost', 'dim', 'steady', 'flashes'] as const)
@@ -16,9 +22,6 @@ const RATES = named(['none', 'steady', 'slow', 'normal', 'fast'] as const)
 type Look = (typeof LOOKS)[number]['key']
 const command = ref<Command>('left')
 const seen = ref<Record<string, Seen>>({})
-const result = ref<Schemas['Diagnosis'] | null>(null)
-const busy = ref(false)
-const failed = ref('')
 const lamps = computed(() => props.view.sides?.after.views[0].lamps ?? [])
 const hasTelltale = computed(() => (props.view.sides?.after.views[0].telltales.length ?? 0) > 0)
 const here = computed<Seen>(() => seen.value[command.value] ?? {})
@@ -35,28 +38,27 @@ function lamp(id: string, look: Look) {
   put({ lamps: Object.keys(was).length ? was : undefined })
 }
 
-let turn = 0
-watch(seen, async () => {
-  const mine = ++turn
-  if (!looked.value) return void (result.value = null)
-  busy.value = true
-  try {
-    const { data, error } = await api.POST('/api/jobs/{id}/diagnose', {
-      params: { path: { id: job.id } },
-      body: { side: 'after', seen: seen.value as Schemas['DiagnoseIn']['seen'] },
-    })
-    if (mine !== turn) return
-    if (data) result.value = data
-    failed.value = data ? '' : (error?.message ?? '')
-  } catch {
-    if (mine === turn) failed.value = 'Miser does not answer; what you entered stays here.'
-  } finally {
-    if (mine === turn) busy.value = false
-  }
-})
-const NAMES: Record<Command, string> = { off: 'nothing on', left: 'left on', right: 'right on', hazard: 'hazard on' }
+const {
+  data: result,
+  failed,
+  busy,
+} = useFetched(
+  seen,
+  () =>
+    looked.value
+      ? api.POST('/api/jobs/{id}/diagnose', {
+          params: { path: { id: job.id } },
+          body: { side: 'after', seen: seen.value as Schemas['DiagnoseIn']['seen'] },
+        })
+      : null,
+  `${AWAY} What you entered stays here.`,
+)
+/** Which commands have been looked at shows at their names. */
 const commands = computed(() =>
-  (Object.keys(NAMES) as Command[]).map((key) => ({ key, label: NAMES[key] + (Object.keys(seen.value[key] ?? {}).length ? ' •' : '') })),
+  (reference.tables?.signal_commands ?? []).map((c) => ({
+    ...c,
+    label: c.on + (Object.keys(seen.value[c.key] ?? {}).length ? ' •' : ''),
+  })),
 )
 /** Tapped again, a look is taken back. */
 function toggled<K>(was: K | undefined, now: K) {
@@ -72,7 +74,7 @@ function toggled<K>(was: K | undefined, now: K) {
         <ChoiceRow class="mb-3" label="With what commanded" :options="commands" :value="command" @pick="command = $event" />
         <div v-for="l in lamps" :key="l.id" class="mb-2">
           <span class="mb-0.5 block font-semibold">{{ l.name }}</span>
-          <ChoiceRow :label="`${l.name} looks`" :options="LOOKS" :value="here.lamps?.[l.id]" stretch @pick="lamp(l.id, $event)" />
+          <ChoiceRow :label="`${l.name} looks`" :options="LOOKS" :value="here.lamps?.[l.id]" stretch optional @pick="lamp(l.id, $event)" />
         </div>
         <div v-if="hasTelltale" class="mb-2">
           <span class="mb-0.5 block font-semibold">Tell-tale</span>
@@ -81,12 +83,13 @@ function toggled<K>(was: K | undefined, now: K) {
             :options="LOOKS"
             :value="here.telltale"
             stretch
+            optional
             @pick="put({ telltale: toggled(here.telltale, $event) })"
           />
         </div>
         <div v-if="command !== 'off'" class="mb-2">
           <span class="mb-0.5 block font-semibold">Rate</span>
-          <ChoiceRow label="Rate" :options="RATES" :value="here.rate" stretch @pick="put({ rate: toggled(here.rate, $event) })" />
+          <ChoiceRow label="Rate" :options="RATES" :value="here.rate" stretch optional @pick="put({ rate: toggled(here.rate, $event) })" />
         </div>
         <div class="flex flex-wrap gap-2">
           <button
@@ -101,10 +104,10 @@ function toggled<K>(was: K | undefined, now: K) {
         </div>
       </div>
       <div aria-live="polite">
-        <p v-if="failed" class="text-brick" role="alert">{{ failed }}</p>
-        <p v-if="!looked" class="border-2 border-dashed border-line p-4 text-dim">
+        <FailNote :text="failed" />
+        <EmptyBox v-if="!looked">
           Tap what you see. What you have not looked at stays open; the likeliest faults show here, and what to look at next.
-        </p>
+        </EmptyBox>
         <p v-else-if="!result" class="text-dim" role="status">{{ busy ? 'Trying every fault …' : '' }}</p>
         <template v-else>
           <ol class="border-t border-line">
@@ -120,12 +123,12 @@ function toggled<K>(was: K | undefined, now: K) {
               }}</span>
             </li>
           </ol>
-          <div v-if="result.next_test" class="mt-3 border-l-4 border-brass bg-brass-soft p-3" data-testid="next-test">
+          <ToneNote v-if="result.next_test" tone="doubt" class="mt-3" data-testid="next-test">
             <p class="font-bold">Next: {{ result.next_test.words }}</p>
             <p v-for="o in result.next_test.outcomes" :key="o.outcome" class="mt-1">
               <b>{{ o.outcome }}</b> <span class="num text-sm">{{ plain(o.share * 100, 0) }} %</span>: {{ o.means.slice(0, 3).join('; ') }}
             </p>
-          </div>
+          </ToneNote>
           <p class="mt-2 text-sm text-dim">{{ result.solved }} circuits solved.</p>
         </template>
       </div>

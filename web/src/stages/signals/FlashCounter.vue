@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { api, AWAY, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { plain } from '../../ui/format'
 
@@ -22,7 +22,7 @@ async function count() {
     if (data) result.value = data
     failed.value = ''
   } catch {
-    failed.value = 'Miser does not answer; the taps are kept.'
+    failed.value = `${AWAY} The taps are kept.`
   }
 }
 function down() {

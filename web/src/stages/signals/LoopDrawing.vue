@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
+import { useReference } from '../../state/useReference'
 import { plain } from '../../ui/format'
 import { useFlash } from './useFlash'
 
 /** The loop of this machine: what the core laid out, lit as the core solved it. */
 const props = defineProps<{ side: Schemas['SignalsSide']; command: string; title: string }>()
+const reference = useReference()
 type Item = Schemas['SeenItem']
 const view = computed(() => props.side.views.find((v) => v.command === props.command)!)
 const rate = computed(() => (view.value.rhythm === 'flashes' ? view.value.rate : null))
@@ -29,33 +31,16 @@ function glow(id: string | null) {
   const item = id ? items.value.get(id) : undefined
   return item ? GLOW[phase(item).level] : 0
 }
-const words = computed(() => {
-  const v = view.value
-  if (v.fuse_blows) return 'The fuse blows.'
-  if (v.command === 'off') return 'Nothing commanded.'
-  if (v.rhythm === 'none') return `Nothing flashes. ${v.note ?? ''}`
-  if (v.rhythm === 'steady') return `On, never flashing. ${v.note ?? ''}`
-  return `${Math.round(v.rate ?? 0)} flashes a minute. ${v.note ?? ''}`
-})
 const contact = computed(() => {
   if (view.value.rhythm === 'flashes') return closed.value ? 'closed' : 'open'
   return view.value.rhythm === 'steady' ? 'closed' : 'open'
 })
-const NAMES: Record<string, string> = {
-  battery: 'Battery',
-  fuse: 'Fuse',
-  flasher: 'Flasher',
-  diode_left: 'Diode, left',
-  diode_right: 'Diode, right',
-  load_left: 'Load resistor, left',
-  load_right: 'Load resistor, right',
-}
 /** The switch is two contacts: the one commanded tells. */
 function partOf(id: string | null) {
   if (!id) return undefined
   const wanted = id === 'switch' ? `switch_${props.command === 'right' ? 'right' : 'left'}` : id
   const found = view.value.parts.find((p) => p.id === wanted)
-  return found && { ...found, name: NAMES[id] ?? (id === 'switch' ? 'Switch' : id) }
+  return found && { ...found, name: reference.tables?.signal_parts[id] ?? id }
 }
 const pickedPart = computed(() => partOf(chosen.value))
 const picked = computed(() => (chosen.value ? items.value.get(chosen.value) : undefined))
@@ -78,14 +63,14 @@ function describe(item: Item) {
         </button>
       </span>
     </figcaption>
-    <p class="mb-1" :class="view.rate_word === 'normal' || command === 'off' ? 'text-dim' : 'font-semibold text-brick'" role="status">
-      {{ words }}
+    <p class="mb-1" :class="view.well ? 'text-dim' : 'font-semibold text-brick'" role="status">
+      {{ view.words }}
     </p>
     <svg
       :viewBox="`0 0 ${side.drawing.width} ${side.drawing.height}`"
       class="block w-full border border-line bg-leaf"
       role="group"
-      :aria-label="`Signal circuit, ${title}. ${words}`"
+      :aria-label="`Signal circuit, ${title}. ${view.words}`"
     >
       <g fill="none" stroke="var(--edge)" stroke-width="2.5">
         <template v-for="(w, i) in side.drawing.wires" :key="i">
@@ -116,6 +101,7 @@ function describe(item: Item) {
           @click="chosen = p.id"
           @focus="chosen = p.id"
           @keydown.enter="chosen = p.id"
+          @keydown.space.prevent="chosen = p.id"
         >
           <circle
             v-if="glow(p.id) > 0"
@@ -216,7 +202,7 @@ function describe(item: Item) {
       <span v-else class="text-dim"
         >Touch any part for its volts and amps. Flasher: {{ plain(view.flasher_a, 2) }} A while closed<template v-if="view.first_s"
           >, first flash after {{ plain(view.first_s, 1) }} s</template
-        >. Currents balance within {{ view.residual < 1e-6 ? '1 µA' : `${plain(view.residual * 1e6, 0)} µA` }}.</span
+        >. {{ view.balance }}</span
       >
     </p>
   </figure>

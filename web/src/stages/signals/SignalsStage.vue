@@ -4,9 +4,13 @@ import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
 import Caution from '../../ui/Caution.vue'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import { plain } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
+import ToneNote from '../../ui/ToneNote.vue'
+import { stageFor } from '../registry'
 import CuresPart from './CuresPart.vue'
 import DiagnosisPart from './DiagnosisPart.vue'
 import FlashCounter from './FlashCounter.vue'
@@ -19,28 +23,6 @@ const defaults = computed(() => reference.tables?.signal_defaults)
 const { view, failed, busy, volts, lights, faults } = useSignals()
 const command = ref<Command>('left')
 const shown = ref<'both' | 'before' | 'after'>('both')
-const COMMANDS: { key: Command; label: string }[] = [
-  { key: 'off', label: 'Off' },
-  { key: 'left', label: 'Left' },
-  { key: 'right', label: 'Right' },
-  { key: 'hazard', label: 'Hazard' },
-]
-const PLUGS = ['49/49a', '49a/49', '49/49a/31', '49/31/49a', '49a/49/31', '49a/31/49', '31/49/49a', '31/49a/49'].map((key) => ({
-  key,
-  label: key.replaceAll('/', ' · '),
-}))
-const TELLTALES = [
-  { key: 'pair', label: 'one each side, to earth' },
-  { key: 'shared', label: 'one between left and right' },
-  { key: 'pilot', label: 'one on the flasher' },
-  { key: 'none', label: 'none, or in the cluster' },
-]
-const COLOURS = [
-  { key: 'supply', label: 'Supply wire' },
-  { key: 'output', label: 'Flasher to switch' },
-  { key: 'left', label: 'Left wire' },
-  { key: 'right', label: 'Right wire' },
-]
 const sides = computed(() => view.value?.sides)
 const faultWords = computed(() => (view.value?.faults ?? []).filter((f) => faults.value.includes(f.id)))
 const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.startsWith('signal_')))
@@ -50,7 +32,7 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
   <div class="max-w-[1180px]">
     <div class="mb-3 flex flex-wrap items-center gap-3">
       <h2 class="text-xl">Signals</h2>
-      <ChoiceRow v-if="sides" label="Switch" :options="COMMANDS" :value="command" @pick="command = $event" />
+      <ChoiceRow v-if="sides" label="Switch" :options="reference.tables?.signal_commands ?? []" :value="command" @pick="command = $event" />
       <select v-if="sides" v-model="shown" aria-label="Drawn" class="field w-auto">
         <option value="both">before and after</option>
         <option value="after">after alone</option>
@@ -61,8 +43,12 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
       </button>
       <label v-if="sides" class="flex items-center gap-2 text-dim"
         >battery
-        <select v-model.number="volts" class="field w-auto">
-          <option v-for="v in [11.5, 12.1, 12.6, 13.2, 13.8, 14.5]" :key="v" :value="v">{{ v.toFixed(1) }} V</option>
+        <select
+          :value="volts ?? reference.tables?.rest_v"
+          class="field w-auto"
+          @change="volts = Number(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="v in reference.tables?.battery_volts ?? []" :key="v" :value="v">{{ plain(v, 1) }} V</option>
         </select></label
       >
       <span v-if="busy" class="text-sm text-dim" role="status">solving …</span>
@@ -71,35 +57,37 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
         <a class="btn" :href="`/api/jobs/${job.id}/circuit?kind=netlist&side=after&command=${command}`" download>Netlist</a>
       </template>
     </div>
-    <p v-if="failed" class="mb-3 border-l-4 border-brick bg-brick-soft p-3" role="alert">{{ failed }}</p>
-    <p v-if="!signals" class="border-2 border-dashed border-line p-6 text-dim">
+    <ToneNote v-if="failed" tone="bad" class="mb-3" role="alert">{{ failed }}</ToneNote>
+    <EmptyBox v-if="!signals">
       This machine has no turn signals entered.
-      <RouterLink class="text-brass underline" :to="{ name: 'intake', params: { id: job.id } }">Enter them at Intake</RouterLink>
+      <RouterLink class="text-brass underline" :to="{ name: stageFor('new machine'), params: { id: job.id } }">Enter them</RouterLink>
       if it has.
-    </p>
+    </EmptyBox>
     <template v-else>
       <Caution v-if="job.document?.system === 'data_bus'" of="data_bus" class="mb-3" />
       <div v-if="sides" class="grid gap-4" data-testid="loops">
-        <ul v-if="sides.after.problems.length" class="border-l-4 border-brick bg-brick-soft p-3" data-testid="problems">
-          <li v-for="p in sides.after.problems.slice(0, 3)" :key="p.text">{{ p.text }}</li>
-          <li v-if="sides.after.problems.length > 3" class="text-dim">and {{ sides.after.problems.length - 3 }} more</li>
-        </ul>
-        <p v-else class="border-l-4 border-moss bg-moss-soft p-3 font-semibold text-moss" data-testid="cured">
-          After the change every lamp does what it should, in every state.
-        </p>
+        <ToneNote v-if="sides.after.problems.length" tone="bad" data-testid="problems">
+          <ul>
+            <li v-for="p in sides.after.problems.slice(0, 3)" :key="p.text">{{ p.text }}</li>
+            <li v-if="sides.after.problems.length > 3" class="text-dim">and {{ sides.after.problems.length - 3 }} more</li>
+          </ul>
+        </ToneNote>
+        <ToneNote v-else tone="good" class="font-semibold text-moss" data-testid="cured"
+          >After the change: {{ sides.after.words }}</ToneNote
+        >
         <div class="grid gap-4" :class="shown === 'both' ? 'min-[1000px]:grid-cols-2' : ''">
           <LoopDrawing v-if="shown !== 'after'" :side="sides.before" :command="command" title="before" />
           <LoopDrawing v-if="shown !== 'before'" :side="sides.after" :command="command" title="after" />
         </div>
       </div>
-      <p v-else-if="view && !view.ready" class="mb-3 border-2 border-dashed border-line p-4 text-dim">
+      <EmptyBox v-else-if="view && !view.ready" class="mb-3">
         Still unknown: {{ view.missing.map((m) => m.text).join('; ') }}. Then the circuit is drawn and solved.
-      </p>
+      </EmptyBox>
 
       <section class="mt-6 grid gap-3 sm:grid-cols-3 lg:grid-cols-4" aria-label="Wiring">
         <PickField at="/signals/flasher" label="Flasher" :options="reference.tables?.flashers ?? []" none="not known" />
-        <PickField at="/signals/telltale" label="Tell-tale" :options="TELLTALES" none="not known" />
-        <PickField at="/signals/plug" label="Its plug, pin by pin" :options="PLUGS" none="as usual" />
+        <PickField at="/signals/telltale" label="Tell-tale" :options="reference.tables?.telltales ?? []" none="not known" />
+        <PickField at="/signals/plug" label="Its plug, pin by pin" :options="reference.tables?.plugs ?? []" none="as usual" />
         <QuantityField at="/signals/fuse_a" label="Fuse" unit="A" :step="1" />
         <QuantityField at="/signals/running_w" label="Running filament, front bulbs" unit="W" :step="1" help="empty: none" />
         <QuantityField
@@ -123,7 +111,7 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
           :step="0.05"
           :help="`empty: ${defaults?.feed_ohm ?? ''}`"
         />
-        <TextField v-for="c in COLOURS" :key="c.key" :at="`/signals/colours/${c.key}`" :label="c.label" />
+        <TextField v-for="c in reference.tables?.signal_wires ?? []" :key="c.key" :at="`/signals/colours/${c.key}`" :label="c.label" />
       </section>
       <p class="mt-1 text-sm text-dim">Colours mean nothing across makers: prove each wire with the meter.</p>
 

@@ -3,19 +3,22 @@ import { useEventListener } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AmpRail from '../rail/AmpRail.vue'
+import type { Want } from '../api/client'
 import { useJob } from '../state/useJob'
 import { useWorking } from '../state/useWorking'
 import SaveMark from '../ui/SaveMark.vue'
 import WorkingDrawer from '../working/WorkingDrawer.vue'
 import AsideNote from './AsideNote.vue'
 import ConflictSheet from './ConflictSheet.vue'
-import StageMark from './StageMark.vue'
+import { stageFor } from '../stages/registry'
+import { useReference } from '../state/useReference'
+import StageMark from '../ui/StageMark.vue'
 
 const route = useRoute()
 const router = useRouter()
 const job = useJob()
 const working = useWorking()
-const STATES: Record<string, string> = { empty: 'not begun', part: 'part done', done: 'done', stale: 'overtaken by a change' }
+const reference = useReference()
 
 watch(
   () => route.params.id as string,
@@ -29,39 +32,43 @@ watch(
   () => job.document?.name,
   (name) => (document.title = name ? `${name} · Miser` : 'Miser'),
 )
-const stages = computed(() => job.view?.stages ?? [])
+const stages = computed(() => job.ticket?.stages ?? [])
 const here = computed(() => stages.value.find((s) => s.stage === route.name))
-const missingHere = computed(() => (job.view?.missing ?? []).filter((m) => m.stage === route.name))
+const wantedHere = computed(() => (job.ticket?.wants ?? []).filter((w) => w.stage === route.name))
+/** Ten digits reach ten stages; the rest are found, or gone to by hand. */
+const DIGITS = '1234567890'
 
 function to(stage: string) {
   void router.push({ name: stage, params: { id: job.id } })
 }
 
-/** Goes to what is missing and puts the hand on it. */
-async function goMissing(missing: { stage: string; at: string }) {
-  const subject = missing.at.startsWith('/loads/') ? missing.at.split('/')[2] : undefined
-  const params =
-    missing.stage === 'readings' && subject
-      ? { id: job.id, subject }
-      : missing.stage === 'choose' && subject
-        ? { id: job.id, load: subject }
-        : { id: job.id }
-  await router.push({ name: missing.stage, params })
-  setTimeout(() => {
-    const field =
-      document.querySelector<HTMLElement>(`[data-at="${missing.at}"], [data-at^="${missing.at}/"]`) ??
-      document.querySelector<HTMLElement>(
-        '[data-testid=reading-pane] input, [data-testid=reading-pane] button, main input, main select, main button',
-      )
-    field?.scrollIntoView({ block: 'center' })
-    field?.focus()
-  }, 60)
+/** What there is to touch at a place of the document: a field of it, else the stage's first. */
+function handAt(at: string): HTMLElement | null {
+  const place = CSS.escape(at)
+  return (
+    document.querySelector<HTMLElement>(`[data-at="${place}"], [data-at^="${place}/"]`) ??
+    document.querySelector<HTMLElement>('[data-hand] input, [data-hand] button, main input, main select, main button')
+  )
 }
 
+/** Goes to what is wanted and puts the hand on it, as soon as the stage has it. */
+async function goTo(want: Pick<Want, 'stage' | 'at' | 'subject'>) {
+  await router.push({ name: want.stage, params: { id: job.id, subject: want.subject } })
+  const give = performance.now() + FIELD_MS
+  const reach = () => {
+    const field = handAt(want.at)
+    if (!field?.dataset.at && performance.now() < give) return void requestAnimationFrame(reach)
+    field?.scrollIntoView({ block: 'center' })
+    field?.focus()
+  }
+  requestAnimationFrame(reach)
+}
+/** How long a stage may take to show a field. */
+const FIELD_MS = 400
+
+/** The one next step: the same on the board, on the strip, in the sheet. */
 function goNext() {
-  const list = job.view?.missing ?? []
-  const next = list.find((m) => m.stage === route.name) ?? list[0]
-  if (next) void goMissing(next)
+  if (job.ticket?.next) void goTo(job.ticket.next)
 }
 
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
@@ -73,14 +80,14 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     return
   }
   if (inField || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return
-  const number = Number(event.key)
-  if (number >= 1 && number <= stages.value.length) to(stages.value[number - 1].stage)
+  const digit = DIGITS.indexOf(event.key)
+  if (digit >= 0 && digit < stages.value.length) to(stages.value[digit].stage)
   else if (event.key.toLowerCase() === 'n') goNext()
   else if (event.key.toLowerCase() === 'b') job.side = job.side === 'after' ? 'before' : 'after'
   else if (event.key.toLowerCase() === 'r') {
     event.preventDefault()
-    const next = job.view?.missing.find((m) => m.stage === 'readings')
-    void goMissing(next ?? { stage: 'readings', at: '' })
+    const stage = stageFor('reading')
+    void goTo(job.ticket?.wants.find((w) => w.stage === stage) ?? { stage, at: '' })
   }
 })
 
@@ -132,10 +139,10 @@ function keys() {
           >
             <StageMark :state="s.state" :class="s.state === 'stale' ? 'text-brick' : 'text-dim'" />
             <span class="flex-1 leading-tight">
-              {{ s.label }}<span class="sr-only">, {{ STATES[s.state] }}</span>
+              {{ s.label }}<span class="sr-only">, {{ reference.tables?.stage_states[s.state] }}</span>
               <span v-if="s.missing" class="block text-sm font-normal text-dim max-[900px]:hidden">{{ s.missing }} to do</span>
             </span>
-            <span class="kbd max-[900px]:hidden" aria-hidden="true">{{ i + 1 }}</span>
+            <span v-if="DIGITS[i]" class="kbd max-[900px]:hidden" aria-hidden="true">{{ DIGITS[i] }}</span>
           </RouterLink>
         </li>
       </ul>
@@ -176,22 +183,33 @@ function keys() {
       <AsideNote />
       <main id="main" tabindex="-1" class="min-w-0 flex-1 px-5 pt-4 pb-10 outline-none">
         <div
-          v-if="here && missingHere.length > 0"
+          v-if="here && (wantedHere.length > 0 || job.ticket?.next)"
           class="no-print mb-4 flex flex-wrap items-center gap-x-3 gap-y-1 border-l-4 border-brass bg-brass-soft px-3 py-1"
           data-testid="missing"
         >
-          <span class="font-semibold">To finish {{ here.label }}:</span>
+          <template v-if="wantedHere.length > 0">
+            <span class="font-semibold">To finish {{ here.label }}:</span>
+            <button
+              v-for="w in wantedHere"
+              :key="w.at + w.text"
+              type="button"
+              class="min-h-11 underline underline-offset-4"
+              @click="goTo(w)"
+            >
+              {{ w.text }}
+            </button>
+            <span v-if="here.missing > wantedHere.length" class="text-dim">and {{ here.missing - wantedHere.length }} more</span>
+          </template>
           <button
-            v-for="m in missingHere.slice(0, 3)"
-            :key="m.at + m.text"
+            v-if="job.ticket?.next"
             type="button"
-            class="min-h-11 underline underline-offset-4"
-            @click="goMissing(m)"
+            class="btn btn-bare ml-auto text-sm"
+            :title="job.ticket.next.why"
+            data-testid="next-step"
+            @click="goNext"
           >
-            {{ m.text }}
+            next: {{ job.ticket.next.text }} <span class="kbd">N</span>
           </button>
-          <span v-if="missingHere.length > 3" class="text-dim">and {{ missingHere.length - 3 }} more</span>
-          <button type="button" class="btn btn-bare ml-auto text-sm" @click="goNext">next <span class="kbd">N</span></button>
         </div>
         <RouterView />
       </main>

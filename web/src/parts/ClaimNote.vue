@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Schemas } from '../../api/client'
-import { plain } from '../../ui/format'
+import type { Schemas } from '../api/client'
+import { plain } from '../ui/format'
 
 /** What the seller says, held against itself and against the reading. */
 defineProps<{ claim: Schemas['ClaimView'] }>()

@@ -2,18 +2,21 @@
 import { computed } from 'vue'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
-import { figureText, money, plain, VERDICTS } from '../../ui/format'
+import { useStageView } from '../../state/useStageView'
+import EmptyBox from '../../ui/EmptyBox.vue'
+import FailNote from '../../ui/FailNote.vue'
+import { figureText, money, plain } from '../../ui/format'
 import BeamPart from './BeamPart.vue'
 
 const job = useJob()
 const reference = useReference()
 const document = computed(() => job.document!)
-const budget = computed(() => job.budget!)
+const { view, failed } = useStageView('hand_over')
 const handed = computed(() => document.value.handed_over)
-const stale = computed(() => job.view!.stages.find((s) => s.stage === 'hand_over')?.state === 'stale')
+const stale = computed(() => job.ticket?.stages.find((s) => s.stage === 'hand_over')?.state === 'stale')
 const rows = computed(() =>
-  budget.value.scenarios.flatMap((s) =>
-    budget.value.circuits.flatMap((c) => {
+  (view.value?.scenarios ?? []).flatMap((s) =>
+    view.value!.circuits.flatMap((c) => {
       const of = (side: string) => s.lines.find((l) => l.side === side && l.circuit === c.id)
       const before = of('before')
       const after = of('after')
@@ -21,7 +24,7 @@ const rows = computed(() =>
         ? [
             {
               key: s.id + c.id,
-              name: budget.value.circuits.length > 1 ? `${s.name}, ${c.name}` : s.name,
+              name: view.value!.circuits.length > 1 ? `${s.name}, ${c.name}` : s.name,
               running: s.engine === 'running',
               rpm: s.rpm,
               before,
@@ -41,10 +44,8 @@ const swaps = computed(() =>
 const beside = computed(() => (document.value.order ?? []).filter((r) => !swaps.value.some((c) => c.part?.name === r.name)))
 const added = computed(() => document.value.loads.filter((l) => l.wanted && l.taken))
 const refused = computed(() => document.value.loads.filter((l) => l.wanted && !l.taken))
-const bill = computed(() => job.view!.bill)
-const views = computed(() => Object.fromEntries(job.view!.loads.map((l) => [l.id, l])))
+const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
 const today = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' }).format(new Date())
-const serious = computed(() => budget.value.flags.filter((f) => f.level !== 'note' || f.key === 'flasher'))
 
 function print() {
   window.print()
@@ -65,7 +66,9 @@ function amps(id: string, side: 'before' | 'after') {
       <a class="btn" :href="`/api/jobs/${job.id}/file?kind=job`" download>Job file</a>
       <button type="button" class="btn btn-main" @click="job.act('hand_over')">Mark as handed over</button>
     </div>
-    <article class="sheet-page border-2 border-line bg-leaf p-6 print:border-0 print:p-0" aria-label="Hand-over sheet">
+    <FailNote :text="failed" />
+    <EmptyBox v-if="!view && !failed">Drawing up the sheet …</EmptyBox>
+    <article v-if="view" class="sheet-page border-2 border-line bg-leaf p-6 print:border-0 print:p-0" aria-label="Hand-over sheet">
       <header class="mb-3 flex items-end justify-between border-b-2 border-ink pb-2">
         <div>
           <p class="text-2xl font-bold">{{ document.name }}</p>
@@ -93,7 +96,9 @@ function amps(id: string, side: 'before' | 'after') {
                 <td class="r num">{{ figureText(r.before.keeps) }}</td>
                 <td class="r num font-bold">
                   {{ figureText(r.after.keeps)
-                  }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{ VERDICTS.too_close }}</span>
+                  }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{
+                    reference.verdict(r.after.verdict)
+                  }}</span>
                 </td>
                 <td class="r num">{{ figureText(r.before.system_v) }}</td>
                 <td class="r num">{{ figureText(r.after.system_v) }}</td>
@@ -138,20 +143,16 @@ function amps(id: string, side: 'before' | 'after') {
           </tbody>
         </table>
       </div>
-      <BeamPart />
+      <BeamPart :lines="view.beam" :pictures="view.pictures" />
       <p v-if="refused.length" class="mt-2">Wanted, not fitted: {{ refused.map((l) => l.name).join(', ') }}.</p>
-      <p v-if="bill.cents || bill.unpriced.length" class="mt-1" data-testid="bill">
-        Parts {{ money(bill.cents) }}<template v-if="bill.unpriced.length">, and without a price: {{ bill.unpriced.join(', ') }}</template
+      <p v-if="view.bill.cents || view.bill.unpriced.length" class="mt-1" data-testid="bill">
+        Parts {{ money(view.bill.cents)
+        }}<template v-if="view.bill.unpriced.length">, and without a price: {{ view.bill.unpriced.join(', ') }}</template
         >.
       </p>
       <h3 class="mt-3 mb-1 font-bold">The rider must know</h3>
       <ul class="list-disc pl-5 text-[0.95em]">
-        <li v-for="f in serious" :key="f.key + f.side">{{ f.text }} {{ f.cure }}</li>
-        <li v-if="document.aim?.set">Load and tyres change the beam’s aim: look again when they do.</li>
-        <li v-if="document.signals?.loses_warning">{{ reference.tables?.cautions.no_lamp_warning }}</li>
-        <li v-if="document.machine.kind === 'snowmobile'">An LED does not warm the lens: clear snow and ice off it.</li>
-        <li>Look at the lamps again after the first rides: retrofit bulbs can work loose.</li>
-        <li>{{ reference.tables?.cautions.law }}</li>
+        <li v-for="line in view.must_know" :key="line">{{ line }}</li>
       </ul>
       <p v-if="document.note" class="mt-3 border-t border-line pt-2 whitespace-pre-line">{{ document.note }}</p>
       <p class="mt-6 flex gap-10 text-sm">

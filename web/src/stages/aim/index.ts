@@ -1,0 +1,4 @@
+import type { StageScreen } from '../registry'
+import AimStage from './AimStage.vue'
+
+export default { key: 'aim', component: AimStage } satisfies StageScreen

@@ -1,0 +1,4 @@
+import type { StageScreen } from '../registry'
+import BudgetStage from './BudgetStage.vue'
+
+export default { key: 'budget', component: BudgetStage, serves: ['opening', 'settings'] } satisfies StageScreen
