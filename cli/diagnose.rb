@@ -15,7 +15,8 @@ module Miser
       SEEN = { 'type' => 'object', 'minProperties' => 1, 'additionalProperties' => false,
                'properties' => Miser::Signals::COMMANDS.to_h do |c|
                  [c, { 'type' => 'object', 'additionalProperties' => false,
-                       'properties' => { 'lamps' => { 'type' => 'object', 'additionalProperties' => { 'enum' => LOOKS } }, 'telltale' => { 'enum' => LOOKS },
+                       'properties' => { 'lamps' => { 'type' => 'object', 'additionalProperties' => { 'enum' => LOOKS } },
+                                         'telltale' => { 'enum' => LOOKS },
                                          'rate' => { 'enum' => Miser::Signals::Diagnosis::RATES }, 'fuse' => { 'type' => 'boolean' } } }]
                end }.freeze
 
@@ -32,7 +33,10 @@ module Miser
 
       def self.seen(path, harness)
         given = Formats::StrictJson.read(Options.read_file(path), nesting: 20)
-        errors = JSONSchemer.schema(SEEN).validate(given).map { |e| "  #{e['data_pointer']}: not taken; accepted: #{Array(e.dig('schema', 'enum')).join(', ')}" }
+        errors = JSONSchemer.schema(SEEN).validate(given).map do |e|
+          "  #{e['data_pointer']}: not taken; accepted: #{Array(e.dig('schema',
+            'enum')).join(', ')}"
+        end
         strange = errors.empty? ? given.values.flat_map { |s| (s['lamps'] || {}).keys }.uniq - harness.lamps.map(&:id) : []
         errors << "  lamps: #{strange.join(', ')} not known; accepted: #{harness.lamps.map(&:id).join(', ')}" if strange.any?
         raise Failure, "#{path}: what was seen is not understood\n#{errors.first(10).join("\n")}" if errors.any?
@@ -43,12 +47,18 @@ module Miser
       end
 
       def self.data(diagnosis)
-        { candidates: diagnosis.candidates.map { |c| { id: c.id, label: c.label, share: c.share, explains: c.explains, of: c.of, contradicts: c.contradicts } }, next_test: diagnosis.next_test&.to_h,
+        { candidates: diagnosis.candidates.map do |c|
+          { id: c.id, label: c.label, share: c.share, explains: c.explains, of: c.of,
+            contradicts: c.contradicts }
+        end, next_test: diagnosis.next_test&.to_h,
           circuits_solved: diagnosis.solved }
       end
 
       def self.text(diagnosis)
-        lines = diagnosis.candidates.first(6).map { |c| format('%3.0f %%  %s (explains %d of %d)', c.share * 100, c.label, c.explains, c.of) }
+        lines = diagnosis.candidates.first(6).map do |c|
+          format('%3.0f %%  %s (explains %d of %d)', c.share * 100, c.label, c.explains,
+            c.of)
+        end
         lines << "Next: #{diagnosis.next_test.words}" if diagnosis.next_test
         lines.join("\n")
       end

@@ -28,8 +28,14 @@ module Miser
         return saved if saved
 
         named = jobs.all.select { |s| s.document['name'].casecmp?(word) }
-        raise Failure, "there is no job “#{word}”; jobs: #{jobs.all.map { |s| "#{s.document['id']} (#{s.document['name']})" }.join(', ')}" if named.empty?
-        raise Failure, "several jobs are named “#{word}”; give one of the ids #{named.map { |s| s.document['id'] }.join(', ')}" if named.size > 1
+        if named.empty?
+          raise Failure,
+            "there is no job “#{word}”; jobs: #{jobs.all.map { |s| "#{s.document['id']} (#{s.document['name']})" }.join(', ')}"
+        end
+        if named.size > 1
+          raise Failure,
+            "several jobs are named “#{word}”; give one of the ids #{named.map { |s| s.document['id'] }.join(', ')}"
+        end
 
         named.first
       end

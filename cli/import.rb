@@ -33,7 +33,10 @@ module Miser
         return puts("#{document['id']} is the same already") if differences.empty?
 
         differences.first(40).each { |d| puts "  #{d[:at]}: #{short(d[:from])} -> #{short(d[:to])}" }
-        raise Failure, "#{document['id']} is here already and differs in #{differences.size} places; --over lays the file over it" unless allowed
+        unless allowed
+          raise Failure,
+            "#{document['id']} is here already and differs in #{differences.size} places; --over lays the file over it"
+        end
 
         jobs.change(document['id'], old.revision, what: 'file laid over', files: read.attachments) { document }
         puts "Laid over #{document['id']} (#{document['name']}); the former state can be undone to"

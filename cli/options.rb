@@ -41,7 +41,9 @@ module Miser
         number
       end
 
-      def default_data = File.join(ENV['XDG_STATE_HOME'].to_s.empty? ? File.join(Dir.home, '.local/state') : ENV.fetch('XDG_STATE_HOME', nil), 'miser')
+      def default_data
+        File.join(ENV['XDG_STATE_HOME'].to_s.empty? ? File.join(Dir.home, '.local/state') : ENV.fetch('XDG_STATE_HOME', nil), 'miser')
+      end
 
       # @return [String] path of the shop's file, or the demo's
       def database_path(options, demo: options[:demo]) = File.join(options[:data], demo ? 'demo.db' : 'miser.db')

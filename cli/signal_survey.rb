@@ -13,7 +13,8 @@ module Miser
         survey = Miser::Signals::Survey.new(Miser::Budget::Budget.new(document(path)))
         return survey if survey.ready?
 
-        raise Failure, "#{path}: the signal circuit is not known well enough yet\n#{survey.missing.map { |m| "  #{m[:at]}: #{m[:text]}" }.join("\n")}"
+        raise Failure,
+          "#{path}: the signal circuit is not known well enough yet\n#{survey.missing.map { |m| "  #{m[:at]}: #{m[:text]}" }.join("\n")}"
       end
 
       # A file where there is one of that name, else a job kept here.

@@ -49,7 +49,8 @@ module Miser
 
   # A network without a solution. facts: parts (their ids), why (floating, contradicting, restless)
   class Unsolvable < DomainError
-    WHY = { floating: '%s hangs on nothing: no way to earth', contradicting: 'these contradict each other: %s', restless: 'the circuit does not settle near %s' }.freeze
+    WHY = { floating: '%s hangs on nothing: no way to earth', contradicting: 'these contradict each other: %s',
+            restless: 'the circuit does not settle near %s' }.freeze
 
     def words = format(WHY.fetch(self[:why]), self[:parts].join(', '))
   end

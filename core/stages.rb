@@ -18,5 +18,5 @@ module Miser
     end
   end
 
-  Dir[File.join(Stages::FOLDER, '*.rb')].sort.each { |file| require file }
+  Dir[File.join(Stages::FOLDER, '*.rb')].each { |file| require file }
 end

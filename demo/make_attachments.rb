@@ -26,14 +26,16 @@ module Miser
       pictures = document['beam']['walls'].select { |w| w['beam'] == 'low' }.map { |w| [w['side'], picture(Beam::Wall.new(w), w['side'])] }
       attachments = pictures.map { |side, jpeg| Formats::Attachment::Held.new(id: "p#{side}", type: 'image/jpeg', bytes: jpeg) } +
                     [Formats::Attachment::Held.new(id: 'ies1', type: 'text/plain', bytes: photometry)]
-      document['beam'].merge!('photographs' => pictures.map { |side, jpeg| row(side, jpeg) }, 'photometry' => [{ 'id' => 'ies1', 'name' => 'lantern-7-inch.ies' }], 'predicted' => { 'file' => 'ies1' })
+      document['beam'].merge!('photographs' => pictures.map { |side, jpeg| row(side, jpeg) },
+        'photometry' => [{ 'id' => 'ies1', 'name' => 'lantern-7-inch.ies' }], 'predicted' => { 'file' => 'ies1' })
       document['headlight']['candidates'].find { |c| c['id'] == 'hu' }['photometry'] = 'ies1'
       whole = document.merge('attachments' => attachments.map { |a| Formats::Attachment.write(a) })
       File.write(PATH, "#{JSON.pretty_generate(whole, indent: ' ')}\n")
     end
 
     def row(side, jpeg)
-      { 'id' => "p#{side}", 'beam' => 'low', 'side' => side, 'name' => "door-#{side}.jpg", 'iso' => 100, 'shutter_s' => 0.0166667, 'aperture' => 2.8, 'focal_mm' => 4.2, 'flash' => false,
+      { 'id' => "p#{side}", 'beam' => 'low', 'side' => side, 'name' => "door-#{side}.jpg", 'iso' => 100, 'shutter_s' => 0.0166667,
+        'aperture' => 2.8, 'focal_mm' => 4.2, 'flash' => false,
         'taken' => TAKEN[side], 'burnt' => Formats::Photograph.new(jpeg).facts['burnt'], 'width' => SIZE[0], 'height' => SIZE[1] }
     end
 
@@ -45,7 +47,8 @@ module Miser
         y = wall.ys.first + 0.35 - ((wall.ys.first - wall.ys.last + 0.7) * j / (height - 1))
         Array.new(width) { |i| pixel(wall, (i - (width / 2)) * 4.4 / width, y, side, panel(y), random).pack('C3') }.join
       end.join
-      jpeg, status = Open3.capture2('cjpeg', '-quality', '72', '-optimize', stdin_data: "P6\n#{width} #{height}\n255\n#{pixels}", binmode: true)
+      jpeg, status = Open3.capture2('cjpeg', '-quality', '72', '-optimize', stdin_data: "P6\n#{width} #{height}\n255\n#{pixels}",
+        binmode: true)
       raise 'cjpeg failed' unless status.success?
 
       jpeg
@@ -67,8 +70,9 @@ module Miser
       verticals, horizontals = ANGLES.values.map(&:to_a)
       candela = horizontals.map { |h| verticals.map { |v| beam(h, v) } }
       rows = candela.map { |r| r.map { |c| format('%.0f', c) }.join(' ') }
-      ['IESNA:LM-63-2002', '[TEST] made up', '[MANUFAC] none', '[LUMINAIRE] Lantern 7 inch LED unit, dipped', 'TILT=NONE', "1 1250 1 #{verticals.size} #{horizontals.size} 2 2 0 0 0", '1 1 21.6',
-       verticals.map { |v| format('%g', v) }.join(' '), horizontals.map { |h| format('%g', h) }.join(' '), *rows, ''].join("\r\n")
+      ['IESNA:LM-63-2002', '[TEST] made up', '[MANUFAC] none', '[LUMINAIRE] Lantern 7 inch LED unit, dipped', 'TILT=NONE',
+        "1 1250 1 #{verticals.size} #{horizontals.size} 2 2 0 0 0", '1 1 21.6',
+        verticals.map { |v| format('%g', v) }.join(' '), horizontals.map { |h| format('%g', h) }.join(' '), *rows, ''].join("\r\n")
     end
 
     def beam(across, up)

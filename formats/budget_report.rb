@@ -42,9 +42,9 @@ module Miser
 
       # @return [String]
       def text(budget)
-        [budget.document.name, *SIDES.map { |side, words| "\n#{words}\n#{table(budget.lines(side))}" }, next_reading(budget), *budget.flags.map do |f|
-          "! #{f.text}"
-        end].compact.join("\n") << "\n"
+        sides = SIDES.map { |side, words| "\n#{words}\n#{table(budget.lines(side))}" }
+        flags = budget.flags.map { |f| "! #{f.text}" }
+        [budget.document.name, *sides, next_reading(budget), *flags].compact.join("\n") << "\n"
       end
 
       def table(lines)
@@ -52,7 +52,7 @@ module Miser
         rows = lines.map do |l|
           name = lines.map { |x| x.circuit.id }.uniq.size > 1 ? "#{l.scenario.name} (#{l.circuit.name})" : l.scenario.name
           [name, whole(l.rpm), amps(l.earns), amps(l.spends), amps(l.keeps), l.keeps.sigma ? format('%.1f', l.keeps.sigma) : '?',
-           Verdicts::Words::KEPT[l.verdict] || 'unknown', whole(l.break_even.value), amps(l.system_v)]
+            Verdicts::Words::KEPT[l.verdict] || 'unknown', whole(l.break_even.value), amps(l.system_v)]
         end
         widths = [head, *rows].transpose.map { |column| column.map { |c| c.to_s.length }.max }
         [head, *rows].map do |r|

@@ -44,7 +44,9 @@ module Miser
       def label(part)
         return '' unless part.label
 
-        dx, dy, anchor = { 'flasher' => [0, -44, 'middle'], 'telltale' => PLACES[part.label_at == 'right' ? 'right' : 'corner'] }.fetch(part.kind) { PLACES.fetch(part.label_at) }
+        telltale = PLACES[part.label_at == 'right' ? 'right' : 'corner']
+        own = { 'flasher' => [0, -44, 'middle'], 'telltale' => telltale }
+        dx, dy, anchor = own.fetch(part.kind) { PLACES.fetch(part.label_at) }
         "<text x=\"#{part.x + dx}\" y=\"#{part.y + dy}\" text-anchor=\"#{anchor}\">#{text(part.label)}</text>"
       end
 

@@ -132,7 +132,8 @@ module Miser
         number = Quantity.parse(text, column.schema['unit']).round(9)
         number == number.to_i ? number.to_i : number
       rescue Quantity::Invalid => e
-        result.errors << FieldError.new(at: "line #{result.line}", field: column.header, message: e.message, accepts: JobSchema.accepts(column.schema))
+        result.errors << FieldError.new(at: "line #{result.line}", field: column.header, message: e.message,
+          accepts: JobSchema.accepts(column.schema))
         nil
       end
     end

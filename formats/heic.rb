@@ -31,11 +31,16 @@ module Miser
           File.binwrite(path, bytes)
           sides = run('heif-info', path)[/^image: (\d+x\d+)/, 1]&.split('x')&.map(&:to_i)
           raise Unreadable, 'the file is damaged' unless sides
-          raise Unreadable, "it has #{sides.inject(:*) / 1_000_000} million pixels; at most #{most_pixels / 1_000_000} million" if sides.inject(:*) > most_pixels
+          if sides.inject(:*) > most_pixels
+            raise Unreadable,
+              "it has #{sides.inject(:*) / 1_000_000} million pixels; at most #{most_pixels / 1_000_000} million"
+          end
 
           run('heif-convert', '-q', QUALITY.to_s, path, File.join(folder, 'out.jpg'))
           # Of several pictures each gets a number.
-          made = %w[out.jpg out-1.jpg].map { |name| File.join(folder, name) }.find { |file| File.file?(file) } or raise Unreadable, 'there is no picture in it'
+          made = %w[out.jpg out-1.jpg].map { |name| File.join(folder, name) }.find { |file| File.file?(file) }
+          raise Unreadable, 'there is no picture in it' unless made
+
           File.binread(made)
         end
       end

@@ -46,7 +46,10 @@ module Miser
       # @return [Read]
       # @raise [Refused]
       def take(document, migrations: MIGRATIONS)
-        refuse('/', 'file', 'is no job', 'a JSON object with "format": "miser-job"') unless document.is_a?(Hash) && document['format'] == 'miser-job'
+        unless document.is_a?(Hash) && document['format'] == 'miser-job'
+          refuse('/', 'file', 'is no job',
+            'a JSON object with "format": "miser-job"')
+        end
         from = version(document)
         document = compact(document)
         (from...Job::Template::VERSION).each { |v| document = migrations.fetch(v).call(document).merge('version' => v + 1) }
@@ -54,11 +57,15 @@ module Miser
         raise Refused, errors if errors.any?
 
         broken = Verdicts::Consistency.broken(document)
-        raise(Refused, broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) }) if broken.any?
+        if broken.any?
+          raise(Refused,
+            broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) })
+        end
 
         attachments = attachments(document)
         document = document.except('attachments')
-        Read.new(document: document, attachments: attachments, unknown: JobSchema.unknown_fields(document), migrated_from: from == Job::Template::VERSION ? nil : from)
+        Read.new(document: document, attachments: attachments, unknown: JobSchema.unknown_fields(document),
+          migrated_from: from == Job::Template::VERSION ? nil : from)
       end
 
       # @param document [Hash]
@@ -106,8 +113,13 @@ module Miser
 
       def version(document)
         version = document['version']
-        refuse('/version', 'version', 'is missing or no whole number', "1 to #{Job::Template::VERSION}") unless version.is_a?(Integer) && version >= 1
-        refuse('/version', 'version', "is #{version}: the file is of a newer Miser", "1 to #{Job::Template::VERSION}") if version > Job::Template::VERSION
+        unless version.is_a?(Integer) && version >= 1
+          refuse('/version', 'version', 'is missing or no whole number',
+            "1 to #{Job::Template::VERSION}")
+        end
+        if version > Job::Template::VERSION
+          refuse('/version', 'version', "is #{version}: the file is of a newer Miser", "1 to #{Job::Template::VERSION}")
+        end
         version
       end
 

@@ -11,13 +11,17 @@ module Miser
     # what a field is by its place.
     module JobSchema
       # Its parts: what every job has, and what each stage adds.
-      PARTS = Dir[File.expand_path('schema/*.json', __dir__)].sort.freeze
+      PARTS = Dir[File.expand_path('schema/*.json', __dir__)].freeze
       PUBLISHED = File.expand_path('published/job-1.schema.json', __dir__)
 
       # Settings are what the core says they are.
       # @return [Hash] properties of assumptions
       def self.settings
-        numbers = Assumptions::TABLE.to_h { |s| [s.key, { 'title' => s.label, 'type' => 'number', 'minimum' => s.min, 'maximum' => s.max, 'unit' => s.unit }] }
+        numbers = Assumptions::TABLE.to_h do |s|
+          [s.key,
+            { 'title' => s.label, 'type' => 'number', 'minimum' => s.min, 'maximum' => s.max,
+              'unit' => s.unit }]
+        end
         numbers.merge('voltage_school' => { 'title' => 'Voltage for amps', 'enum' => Assumptions::VOLTAGE_SCHOOLS.keys })
       end
 
@@ -34,7 +38,10 @@ module Miser
       end
       private_class_method :fold
 
-      DOCUMENT = fold(PARTS.map { |path| JSON.parse(File.read(path)) }).tap { |whole| whole['properties']['assumptions']['properties'] = settings }.freeze
+      DOCUMENT = fold(PARTS.map { |path| JSON.parse(File.read(path)) }).tap do |whole|
+        whole['properties']['assumptions']['properties'] =
+          settings
+      end.freeze
       CHECKER = JSONSchemer.schema(DOCUMENT)
       MOST_ERRORS = 50
 
@@ -60,7 +67,8 @@ module Miser
         return errors(document) unless document.is_a?(Hash)
 
         slim = document.to_h do |key, value|
-          rows = DOCUMENT.dig('properties', key, 'items') && value.is_a?(Array) && value.size <= DOCUMENT.dig('properties', key, 'maxItems').to_i
+          rows = DOCUMENT.dig('properties', key,
+            'items') && value.is_a?(Array) && value.size <= DOCUMENT.dig('properties', key, 'maxItems').to_i
           next [key, value] unless rows && was[key].is_a?(Array) && key != 'circuits'
 
           old = was[key].to_h { |row| [row['id'], row] }
@@ -76,7 +84,13 @@ module Miser
         case node
         when Hash
           known = schema['properties'] or return []
-          node.flat_map { |k, v| known[k] ? unknown_fields(v, known[k], "#{at}/#{k}") : (schema.key?('additionalProperties') ? [] : ["#{at}/#{k}"]) } # rubocop:disable Style/NestedTernaryOperator
+          node.flat_map do |k, v|
+            if known[k]
+              unknown_fields(v, known[k], "#{at}/#{k}")
+            else
+              (schema.key?('additionalProperties') ? [] : ["#{at}/#{k}"])
+            end
+          end
         when Array
           schema['items'] ? node.each_with_index.flat_map { |v, i| unknown_fields(v, schema['items'], "#{at}/#{row_name(v, i)}") } : []
         else []
@@ -111,13 +125,15 @@ module Miser
         low = schema['minimum'] || schema['exclusiveMinimum']
         if low && schema['maximum']
           unit = schema['unit'].to_s == '1' ? '' : " #{schema['unit']}"
-          return format('%<above>s%<low>g to %<high>g%<unit>s', above: schema.key?('exclusiveMinimum') ? 'above ' : '', low: low, high: schema['maximum'],
-                                                                unit: unit)
+          return format('%<above>s%<low>g to %<high>g%<unit>s', above: schema.key?('exclusiveMinimum') ? 'above ' : '', low: low,
+            high: schema['maximum'],
+            unit: unit)
         end
         return "a row list of at most #{schema['maxItems']}" if schema['maxItems']
         return "text of #{schema['minLength'].to_i} to #{schema['maxLength']} characters" if schema['maxLength']
 
-        schema['description'] || { 'boolean' => 'yes or no' }.fetch(Array(schema['type']).first, "a value of kind #{Array(schema['type']).join(' or ')}")
+        schema['description'] || { 'boolean' => 'yes or no' }.fetch(Array(schema['type']).first,
+          "a value of kind #{Array(schema['type']).join(' or ')}")
       end
 
       def field_error(error, document)
@@ -127,9 +143,11 @@ module Miser
         if error['type'] == 'required'
           missing = error.dig('details', 'missing_keys').to_a
           at = "#{at}/#{missing.first}"
-          return FieldError.new(at: at, field: missing.join(', '), message: 'is missing', accepts: (found = field(at)) ? accepts(found) : 'a value')
+          return FieldError.new(at: at, field: missing.join(', '), message: 'is missing',
+            accepts: (found = field(at)) ? accepts(found) : 'a value')
         end
-        FieldError.new(at: at.empty? ? '/' : at, field: schema['title'] || at.split('/').last || 'file', message: message(error), accepts: accepts(schema))
+        FieldError.new(at: at.empty? ? '/' : at, field: schema['title'] || at.split('/').last || 'file', message: message(error),
+          accepts: accepts(schema))
       end
 
       def message(error)

@@ -39,7 +39,8 @@ module Miser
 
         tilt = lines.index { |l| l.start_with?('TILT') } or raise Malformed, "line #{lines.size}: no TILT line"
         word = lines[tilt].delete(' ')
-        raise Malformed, "line #{tilt + 1}: only TILT=NONE and TILT=INCLUDE are taken, this is #{lines[tilt][0, 40]}" unless %w[TILT=NONE TILT=INCLUDE].include?(word)
+        raise Malformed, "line #{tilt + 1}: only TILT=NONE and TILT=INCLUDE are taken, this is #{lines[tilt][0, 40]}" unless %w[TILT=NONE
+          TILT=INCLUDE].include?(word)
 
         source = numbers(lines, tilt + 1)
         pass_tilt(source) if word == 'TILT=INCLUDE'
@@ -62,12 +63,14 @@ module Miser
       def table(source)
         head = FIELDS.to_h { |name| [name, number(source, name.to_s)] }
         counts = %i[verticals horizontals].map { |name| whole(head[name], name) }
-        type = TYPES[head[:type].first.to_i] or raise Malformed, "line #{head[:type].last}: photometric type #{head[:type].first} is none of 1, 2, 3"
+        type = TYPES[head[:type].first.to_i] or raise Malformed,
+          "line #{head[:type].last}: photometric type #{head[:type].first} is none of 1, 2, 3"
         verticals = rising(source, counts[0], 'vertical angle')
         horizontals = rising(source, counts[1], 'horizontal angle')
         factor = head[:multiplier].first * head[:ballast].first
         candela = horizontals.map { verticals.map { positive(source) * factor } }
-        Beam::Photometry.new(type: type, verticals: verticals, horizontals: horizontals, candela: candela, watts: known(head[:watts].first), lumens: known(head[:lumens].first))
+        Beam::Photometry.new(type: type, verticals: verticals, horizontals: horizontals, candela: candela,
+          watts: known(head[:watts].first), lumens: known(head[:lumens].first))
       end
 
       # Nothing, or −1 for a lamp measured as a whole, says that it is not stated.
@@ -86,7 +89,12 @@ module Miser
 
       def whole(pair, what)
         value, line = pair
-        raise Malformed, "line #{line}: the number of #{what} must be a whole number from 1 to #{MOST_ANGLES}" unless value == value.to_i && value.between?(1, MOST_ANGLES)
+        unless value == value.to_i && value.between?(
+          1, MOST_ANGLES
+        )
+          raise Malformed,
+            "line #{line}: the number of #{what} must be a whole number from 1 to #{MOST_ANGLES}"
+        end
 
         value.to_i
       end
@@ -119,8 +127,10 @@ module Miser
         # Off the axis these reach past the wall by a hair; there the light of its rim goes on.
         horizontals = wall.xs.map { |x| degrees(Math.atan2(x, d)) }
         rows = horizontals.map { |h| verticals.map { |v| towards(wall, h, v) } }
-        ['IESNA:LM-63-2002', "[TEST] measured on a wall at #{format('%.2f', d)} m", '[MANUFAC] not stated', "[LUMINAIRE] #{name.gsub(/[^\w .-]/, '_')[0, 60]}", 'TILT=NONE',
-         "1 -1 1 #{verticals.size} #{horizontals.size} 2 2 0 0 0", '1 1 0', list(verticals), list(horizontals), *rows.map { |r| list(r) }, ''].join("\r\n")
+        ['IESNA:LM-63-2002', "[TEST] measured on a wall at #{format('%.2f', d)} m", '[MANUFAC] not stated',
+          "[LUMINAIRE] #{name.gsub(/[^\w .-]/, '_')[0, 60]}", 'TILT=NONE',
+          "1 -1 1 #{verticals.size} #{horizontals.size} 2 2 0 0 0", '1 1 0', list(verticals), list(horizontals), *rows.map { |r| list(r) },
+          ''].join("\r\n")
       end
 
       # @param horizontal, vertical [Float] degrees, type B

@@ -12,10 +12,12 @@ module Miser
 
       COLUMNS = [
         column('id', 'id'), column('name', 'name'), column('group', 'group'), column('role', 'role'), column('circuit', 'circuit'),
-        column('position', 'position'), column('count', 'count'), column('base', 'base'), column('filament', 'filament'), column('rated', 'rated_w'),
+        column('position', 'position'), column('count', 'count'), column('base', 'base'), column('filament', 'filament'),
+        column('rated', 'rated_w'),
         column('law', 'law'), column('works from', 'min_v'), column('origin', 'figure/origin', '/loads/x/figures/x/origin'),
         column('amps', 'figure/amps', '/loads/x/figures/x/amps'), column('watts', 'figure/watts', '/loads/x/figures/x/watts'),
-        column('at volts', 'figure/volts', '/loads/x/figures/x/volts'), column('key-off', 'key_off_a'), column('wanted', 'wanted'), column('taken', 'taken')
+        column('at volts', 'figure/volts', '/loads/x/figures/x/volts'), column('key-off', 'key_off_a'), column('wanted', 'wanted'),
+        column('taken', 'taken')
       ].freeze
 
       module_function
@@ -43,7 +45,7 @@ module Miser
         errors = row.errors + schema_errors(load, row.line)
         if row.values['id'] && seen[row.values['id']]
           errors << FieldError.new(at: "line #{row.line}", field: 'id', message: 'stands in the file twice',
-                                   accepts: 'each id once')
+            accepts: 'each id once')
         end
         seen[row.values['id']] = true
         change = CsvTable.change(old, load)
@@ -58,12 +60,16 @@ module Miser
         return load unless figure && (figure['amps'] || figure['watts'])
 
         first = (old && old['figures']&.first) || { 'id' => SecureRandom.alphanumeric(8) }
-        load.merge('figures' => [first.slice('id', 'note').merge({ 'origin' => 'maker' }, figure), *((old && old['figures']) || []).drop(1)])
+        load.merge('figures' => [first.slice('id', 'note').merge({ 'origin' => 'maker' }, figure),
+          *((old && old['figures']) || []).drop(1)])
       end
 
       def schema_errors(load, line)
         probe = { 'loads' => [load] }
-        JobSchema.errors(Job::Template.job(id: 'probe', name: 'probe').merge(probe)).map { |e| FieldError.new(at: "line #{line}", field: e.field, message: e.message, accepts: e.accepts) }
+        JobSchema.errors(Job::Template.job(id: 'probe', name: 'probe').merge(probe)).map do |e|
+          FieldError.new(at: "line #{line}",
+            field: e.field, message: e.message, accepts: e.accepts)
+        end
       end
     end
   end

@@ -62,7 +62,10 @@ module Miser
         flasher_earth if @h.flasher.kind.terminals.include?('31')
         wire('out', [272, MID], [338, MID], label: @colours['output'])
         part('switch', 360, MID, id: 'switch')
-        Signals::SIDES.each { |s| wire(s, [384, MID + (AWAY[s] * 18)], [404, MID + (AWAY[s] * 18)], [404, BUS[s]], [FIRST_X, BUS[s]], label: @colours[s]) }
+        Signals::SIDES.each do |s|
+          wire(s, [384, MID + (AWAY[s] * 18)], [404, MID + (AWAY[s] * 18)], [404, BUS[s]], [FIRST_X, BUS[s]],
+            label: @colours[s])
+        end
       end
 
       def flasher_earth
@@ -118,7 +121,9 @@ module Miser
         end
       end
 
-      def tell(id, x, y, label_at = 'right') = part('telltale', x, y, id: id, label: 'tell-tale', label_at: label_at, filament: @h.telltale.filament?)
+      def tell(id, x, y, label_at = 'right')
+        part('telltale', x, y, id: id, label: 'tell-tale', label_at: label_at, filament: @h.telltale.filament?)
+      end
 
       # One each side, on a stub between the buses.
       def to_earth(side, id)

@@ -24,7 +24,16 @@ module Miser
         @header = @cells.first.none? { |c| c && number?(c) } ? @cells.shift : nil
         raise CsvTable::Unreadable, 'the file has no rows with figures' if @cells.empty?
 
-        @columns = Array.new(@cells.map(&:size).max) { |i| (@header && @header[i]).to_s.strip.then { |t| t.empty? ? "column #{i + 1}" : t[0, 60] } }
+        @columns = Array.new(@cells.map(&:size).max) do |i|
+          (@header && @header[i]).to_s.strip.then do |t|
+            if t.empty?
+              "column #{i + 1}"
+            else
+              t[0,
+                60]
+            end
+          end
+        end
         @mapping = guess.merge((mapping || {}).compact)
         check_mapping
         read
@@ -56,7 +65,8 @@ module Miser
       def guess
         time = columns.index { |c| c.match?(/time|sec|stamp|elapsed|clock|\bt\b/i) } || 0
         value = columns.index { |c| c.match?(/amp|curr|value|reading|\[m?A\]|\bm?A\b/i) } || columns.each_index.find { |i| i != time } || 0
-        { 'time_column' => time, 'time_unit' => time_unit(time), 'value_column' => value, 'value_unit' => columns[value].match?(/\bmA\b|milli/i) ? 'mA' : 'A' }
+        { 'time_column' => time, 'time_unit' => time_unit(time), 'value_column' => value,
+          'value_unit' => columns[value].match?(/\bmA\b|milli/i) ? 'mA' : 'A' }
       end
 
       def time_unit(column)

@@ -26,11 +26,13 @@ module Miser
       # What a request calls them.
       TYPES = %w[image/jpeg image/heic].freeze
       # What other files begin with.
-      OTHERS = { "\x89PNG".b => 'PNG', 'GIF8'.b => 'GIF', 'RIFF'.b => 'WebP', 'II*'.b => 'TIFF or raw', 'MM'.b => 'TIFF or raw', '%PDF'.b => 'PDF', '<svg'.b => 'SVG' }.freeze
+      OTHERS = { "\x89PNG".b => 'PNG', 'GIF8'.b => 'GIF', 'RIFF'.b => 'WebP', 'II*'.b => 'TIFF or raw', 'MM'.b => 'TIFF or raw',
+                 '%PDF'.b => 'PDF', '<svg'.b => 'SVG' }.freeze
       # Grey from which a pixel counts as burnt out, of 255: JPEG blurs white a little.
       WHITE = "\xFA-\xFF".b
       # EXIF orientation => what turns it upright.
-      UPRIGHT = { 2 => %w[-flip horizontal], 3 => %w[-rotate 180], 4 => %w[-flip vertical], 5 => %w[-transpose], 6 => %w[-rotate 90], 7 => %w[-transverse], 8 => %w[-rotate 270] }.freeze
+      UPRIGHT = { 2 => %w[-flip horizontal], 3 => %w[-rotate 180], 4 => %w[-flip vertical], 5 => %w[-transpose], 6 => %w[-rotate 90],
+                  7 => %w[-transverse], 8 => %w[-rotate 270] }.freeze
 
       # @return [String] the copy to keep, JPEG
       attr_reader :jpeg
@@ -47,7 +49,10 @@ module Miser
         raise Refused, "it is #{other(bytes)}, not JPEG; set the camera to save JPEG" unless bytes.start_with?("\xFF\xD8\xFF".b)
 
         @exif = read(bytes)
-        raise Refused, "it has #{@exif.width * @exif.height / 1_000_000} million pixels; at most #{MOST_PIXELS / 1_000_000} million" if @exif.width * @exif.height > MOST_PIXELS
+        if @exif.width * @exif.height > MOST_PIXELS
+          raise Refused,
+            "it has #{@exif.width * @exif.height / 1_000_000} million pixels; at most #{MOST_PIXELS / 1_000_000} million"
+        end
 
         @jpeg = copy(bytes)
         @size = EXIFR::JPEG.new(StringIO.new(@jpeg)).then { |j| [j.width, j.height] }
@@ -55,10 +60,13 @@ module Miser
         raise Refused, e.message
       end
 
-      # @return [Hash] what the job keeps of it: iso, shutter_s, aperture, focal_mm, flash, taken, burnt (share of its pixels), width, height; without what it does not say
+      # @return [Hash] what the job keeps of it: iso, shutter_s, aperture, focal_mm, flash, taken, burnt (share of its pixels), width,
+      #   height; without what it does not say
       def facts
-        { 'iso' => positive(Array(tag(:iso_speed_ratings)).first), 'shutter_s' => positive(tag(:exposure_time)), 'aperture' => positive(tag(:f_number)), 'focal_mm' => positive(tag(:focal_length)),
-          'flash' => flash, 'taken' => tag(:date_time_original)&.strftime('%Y-%m-%dT%H:%M:%S'), 'burnt' => burnt, 'width' => @size[0], 'height' => @size[1] }.compact
+        { 'iso' => positive(Array(tag(:iso_speed_ratings)).first), 'shutter_s' => positive(tag(:exposure_time)),
+          'aperture' => positive(tag(:f_number)), 'focal_mm' => positive(tag(:focal_length)),
+          'flash' => flash, 'taken' => tag(:date_time_original)&.strftime('%Y-%m-%dT%H:%M:%S'), 'burnt' => burnt, 'width' => @size[0],
+          'height' => @size[1] }.compact
       end
 
       private

@@ -29,15 +29,19 @@ module Miser
         'A' => ['A', '3.19, 3,19 A or 1880 mA'], 'V' => ['V', '12.5 or 12,5 V'], 'W' => ['W', '55, 55 W or 0.28 kW'],
         'rpm' => ['rpm', '1200 or 1 200 rpm'], 'Ω' => ['ohm', '0.05 or 50 mΩ'], 'Ah' => ['Ah', '10 or 10 Ah'],
         'min' => ['min', '20, 20 min or 0.5 h'], 's' => ['s', '30, 30 s or 2 min'], 'h' => ['h', '10 or 10 h'],
-        'm' => ['m', '0.9 m, 3 ft or 3/8 in'], 'mm²' => ['mm^2', '1.3 mm² or 16 awg'], '1' => ['1', '0.5 or 50 %'], 'cents' => ['cents', '12.50 or 12,50'],
-        'lm' => ['lumen', '1000 or 1 000 lm'], 'lx' => ['lux', '48 or 48 lx'], '°' => ['deg', '90 or 90 °'], 'kg' => ['kg', '0.12, 0.12 kg or 120 g'],
+        'm' => ['m', '0.9 m, 3 ft or 3/8 in'], 'mm²' => ['mm^2', '1.3 mm² or 16 awg'], '1' => ['1', '0.5 or 50 %'],
+        'cents' => ['cents', '12.50 or 12,50'],
+        'lm' => ['lumen', '1000 or 1 000 lm'], 'lx' => ['lux', '48 or 48 lx'], '°' => ['deg', '90 or 90 °'],
+        'kg' => ['kg', '0.12, 0.12 kg or 120 g'],
         '1/min' => ['1/min', '85 or 85 /min'], 'Hz' => ['Hz', '100 or 100 Hz']
       }.freeze
       BARE_EXAMPLES = 'a number such as 0.15 or 0,15'
 
       SPELLINGS = {
-        'a' => 'A', 'ma' => 'mA', 'v' => 'V', 'mv' => 'mV', 'kv' => 'kV', 'w' => 'W', 'mw' => 'mW', 'kw' => 'kW', 'ah' => 'Ah', 'mah' => 'mAh',
-        'Ω' => 'ohm', 'mΩ' => 'mohm', 'ω' => 'ohm', 'mω' => 'mohm', 'mohm' => 'mohm', 'milliohm' => 'mohm', 'r/min' => 'rpm', '1/min' => 'rpm',
+        'a' => 'A', 'ma' => 'mA', 'v' => 'V', 'mv' => 'mV', 'kv' => 'kV', 'w' => 'W', 'mw' => 'mW', 'kw' => 'kW', 'ah' => 'Ah',
+        'mah' => 'mAh',
+        'Ω' => 'ohm', 'mΩ' => 'mohm', 'ω' => 'ohm', 'mω' => 'mohm', 'mohm' => 'mohm', 'milliohm' => 'mohm', 'r/min' => 'rpm',
+        '1/min' => 'rpm',
         'mm²' => 'mm^2', 'mm2' => 'mm^2', '"' => 'in', '″' => 'in',
         "'" => 'ft', '′' => 'ft', 'hz' => 'Hz'
       }.freeze

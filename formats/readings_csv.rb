@@ -12,10 +12,12 @@ module Miser
       private_class_method :column
 
       COLUMNS = [
-        column('reading', 'id'), column('load', 'load', '/loads/x/name'), column('load id', 'load_id'), column('choice id', 'choice_id'), column('kind', 'kind'),
+        column('reading', 'id'), column('load', 'load', '/loads/x/name'), column('load id', 'load_id'), column('choice id', 'choice_id'),
+        column('kind', 'kind'),
         column('time', 't_s', '/readings/x/samples/x/t_s'),
         column('amps', 'amps'), column('volts', 'volts'), column('volts at', 'volts_at'), column('second amps', 'second/amps'),
-        column('second volts', 'second/volts'), column('taken on', 'taken_on'), column('base', 'base'), column('when', 'at'), column('note', 'note')
+        column('second volts', 'second/volts'), column('taken on', 'taken_on'), column('base', 'base'), column('when', 'at'),
+        column('note', 'note')
       ].freeze
 
       module_function
@@ -69,8 +71,9 @@ module Miser
       def problems(reading, row, document)
         unless document['loads'].any? { |l| l['id'] == reading['load_id'] }
           names = document['loads'].map { |l| l['name'] }.first(12).join(', ')
-          return [FieldError.new(at: "line #{row.line}", field: 'load', message: "“#{row.values['load'].to_s[0, 40]}” is no load of this job",
-                                 accepts: names.empty? ? 'enter the loads first' : names)]
+          return [FieldError.new(at: "line #{row.line}", field: 'load',
+            message: "“#{row.values['load'].to_s[0, 40]}” is no load of this job",
+            accepts: names.empty? ? 'enter the loads first' : names)]
         end
         probe = Job::Template.job(id: 'probe', name: 'probe').merge('readings' => [reading])
         JobSchema.errors(probe).map { |e| FieldError.new(at: "line #{row.line}", field: e.field, message: e.message, accepts: e.accepts) }

@@ -27,7 +27,7 @@ module Miser
         edit.merge('value' => number(edit['value'], schema))
       rescue Quantity::Invalid => e
         errors << FieldError.new(at: edit['at'], field: schema['title'] || edit['at'].split('/').last, message: e.message,
-                                 accepts: "#{JobSchema.accepts(schema)}, as #{e.accepts}")
+          accepts: "#{JobSchema.accepts(schema)}, as #{e.accepts}")
         nil
       end
 

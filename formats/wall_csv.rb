@@ -22,7 +22,12 @@ module Miser
         raise CsvTable::Unreadable, "line #{wide + 1} has #{table[wide].size} columns, the wall #{columns}" if wide
 
         errors = []
-        cells = table.each_with_index.flat_map { |row, j| row.each_with_index.map { |word, i| ["r#{j}c#{i}", lux(word.to_s.strip, j, i, errors)] } }.to_h
+        cells = table.each_with_index.flat_map do |row, j|
+          row.each_with_index.map do |word, i|
+            ["r#{j}c#{i}",
+              lux(word.to_s.strip, j, i, errors)]
+          end
+        end.to_h
         [cells, errors]
       end
 

@@ -29,7 +29,8 @@ module Miser
       # @param lamp [String, nil] words for a stand-in: what lies on the simulated bench
       # @param source [String] rest or running: what feeds the lamp
       # @param pace [Float] how fast a stand-in's time runs
-      def initialize(id:, subject:, watch:, meter: nil, light: nil, range: nil, volts: false, every: 0.2, lamp: nil, source: 'rest', pace: 1.0, tape: Tape.new)
+      def initialize(id:, subject:, watch:, meter: nil, light: nil, range: nil, volts: false, every: 0.2, lamp: nil, source: 'rest',
+                     pace: 1.0, tape: Tape.new)
         @id = id
         @subject = subject
         @watch = watch
@@ -90,7 +91,8 @@ module Miser
       # @return [Hash] as it stands
       def view
         @lock.synchronize do
-          { id: id, state: state.to_s, simulated: simulated?, trouble: trouble && { kind: trouble.kind.to_s, text: trouble.message, remedy: trouble.remedy },
+          { id: id, state: state.to_s, simulated: simulated?,
+            trouble: trouble && { kind: trouble.kind.to_s, text: trouble.message, remedy: trouble.remedy },
             counts: counts.dup, source: source }.merge(subject).merge(watched)
         end
       end
@@ -106,7 +108,8 @@ module Miser
         return { watch: 'none', words: '', cold: nil, settled: nil, settled_sigma: nil, left: nil, volts: nil, series: [] } unless watch
 
         warm = watch.warm_up
-        { watch: watch.state.to_s, words: watch.words, cold: watch.cold, settled: warm&.settled, settled_sigma: warm&.settled_sigma, left: warm&.left,
+        { watch: watch.state.to_s, words: watch.words, cold: watch.cold, settled: warm&.settled, settled_sigma: warm&.settled_sigma,
+          left: warm&.left,
           volts: watch.volts, series: watch.series.map { |t, a| { t_s: t.round(2), amps: a } } }
       end
 

@@ -15,8 +15,10 @@ module Miser
       # As the shop's settings keep them.
       # @return [Array<Hash>]
       def addresses
-        [{ 'id' => 'bench_meter', 'name' => 'Simulated bench meter', 'kind' => 'meter', 'host' => Server::HOST, 'port' => meter.port, 'simulated' => true },
-         { 'id' => 'light_meter', 'name' => 'Simulated light meter', 'kind' => 'light_meter', 'host' => Server::HOST, 'port' => light_meter.port, 'simulated' => true }]
+        [{ 'id' => 'bench_meter', 'name' => 'Simulated bench meter', 'kind' => 'meter', 'host' => Server::HOST, 'port' => meter.port,
+           'simulated' => true },
+          { 'id' => 'light_meter', 'name' => 'Simulated light meter', 'kind' => 'light_meter', 'host' => Server::HOST,
+            'port' => light_meter.port, 'simulated' => true }]
       end
     end
 
@@ -25,7 +27,8 @@ module Miser
     # @param ports [Array(Integer, Integer)] 0 takes a free one
     # @return [Bench]
     def start(ports: [0, 0], rig: Rig.new)
-      servers = [Meter.new(rig), LightMeter.new(rig, random: Random.new(2))].zip(ports).map { |instrument, port| Server.new(instrument, port: port).start }
+      servers = [Meter.new(rig),
+        LightMeter.new(rig, random: Random.new(2))].zip(ports).map { |instrument, port| Server.new(instrument, port: port).start }
       Bench.new(rig, *servers)
     end
   end

@@ -73,12 +73,15 @@ module Miser
 
       error ImpossibleEdit do |e|
         answer(422,
-               Refusal.new(422, "This edit can’t be made: #{e.message}.",
-                           fields: [{ at: e.at, field: e.at.split('/').last.to_s, message: e.message, accepts: 'a row that is still there' }]).to_h)
+          Refusal.new(422, "This edit can’t be made: #{e.message}.",
+            fields: [{ at: e.at, field: e.at.split('/').last.to_s, message: e.message,
+                       accepts: 'a row that is still there' }]).to_h)
       end
 
       error Stage::Unavailable do |e|
-        answer(422, Refusal.new(422, 'This was not saved.', fields: [{ at: '/value', field: e.field, message: e.message, accepts: e.accepts }]).to_h)
+        answer(422,
+          Refusal.new(422, 'This was not saved.',
+            fields: [{ at: '/value', field: e.field, message: e.message, accepts: e.accepts }]).to_h)
       end
 
       error Store::Jobs::Stale do |e|
@@ -87,7 +90,9 @@ module Miser
 
       error Sequel::DatabaseError do |e|
         warn "miser: database: #{e.class}: #{e.message}"
-        answer(503, Refusal.new(503, 'The shop’s file can’t be written just now.', kept: 'What you typed is kept in this browser and tried again.').to_h)
+        answer(503,
+          Refusal.new(503, 'The shop’s file can’t be written just now.',
+            kept: 'What you typed is kept in this browser and tried again.').to_h)
       end
 
       not_found { answer(404, Refusal.new(404, 'There is nothing at this address.').to_h) unless response.body.any? }

@@ -11,8 +11,8 @@ module Miser
     # What every request passes: size, kind, and the contract.
     module Guard
       HEADERS = [{
-        'Content-Security-Policy' => "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; " \
-                                     "form-action 'self'; base-uri 'none'; frame-ancestors 'none'; manifest-src 'self'",
+        'Content-Security-Policy' => "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " \
+                                     "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'; manifest-src 'self'",
         'X-Content-Type-Options' => 'nosniff', 'Referrer-Policy' => 'no-referrer', 'Cross-Origin-Opener-Policy' => 'same-origin'
       }].freeze
 
@@ -31,7 +31,10 @@ module Miser
 
         data = parse(text.force_encoding(Encoding::UTF_8))
         errors = Contract.checker(Contract.request_pointer(request.request_method.downcase, path)).validate(data).first(20)
-        raise Refusal.new(422, 'This can’t be taken as it is.', fields: errors.map { |e| Formats::JobSchema.field_error(e, data) }) if errors.any?
+        if errors.any?
+          raise Refusal.new(422, 'This can’t be taken as it is.',
+            fields: errors.map { |e| Formats::JobSchema.field_error(e, data) })
+        end
 
         data
       end
@@ -83,7 +86,9 @@ module Miser
 
       private
 
-      def too_large(most = App::MOST_BYTES) = Refusal.new(413, "That is too large: Miser takes up to #{most / 1024 / 1024} MB.", kept: 'Nothing was changed.')
+      def too_large(most = App::MOST_BYTES)
+        Refusal.new(413, "That is too large: Miser takes up to #{most / 1024 / 1024} MB.", kept: 'Nothing was changed.')
+      end
 
       def parse(text)
         raise Refusal.new(400, 'The request is not UTF-8 text.') unless text.valid_encoding?

@@ -15,37 +15,57 @@ module Miser
 
       # @return [Hash]
       def tables
-        @tables ||= { **machines, **lamps, **signals, **words, assumptions: Assumptions::TABLE.map(&:to_h), voltage_schools: named(Assumptions::VOLTAGE_SCHOOLS),
-                      aim_schools: Beam::Aim::SCHOOLS.map { |s| { key: s.key, label: s.label } }, job_file_most_bytes: Formats::JobFile::MOST_BYTES, bench_v: Volts::BENCH }
+        @tables ||= { **machines, **lamps, **signals, **words, assumptions: Assumptions::TABLE.map(&:to_h),
+                                                               voltage_schools: named(Assumptions::VOLTAGE_SCHOOLS),
+                                                               aim_schools: Beam::Aim::SCHOOLS.map { |s| { key: s.key, label: s.label } },
+                                                               job_file_most_bytes: Formats::JobFile::MOST_BYTES, bench_v: Volts::BENCH }
       end
 
       def named(table) = table.map { |key, label| { key: key, label: label } }
 
       def machines
-        { systems: Job::Systems::TABLE.map { |s| { key: s.key, label: s.label, means: s.means } }, engines: Job::EngineKinds::TABLE.map { |e| { key: e.key, label: e.label } },
+        { systems: Job::Systems::TABLE.map { |s| { key: s.key, label: s.label, means: s.means } },
+          engines: Job::EngineKinds::TABLE.map { |e| { key: e.key, label: e.label } },
           machine_kinds: named(Job::MACHINE_KINDS), roles: Job::Roles::TABLE.map { |r| { key: r.key, label: r.label, group: r.group } },
-          laws: Draw::Law::REGISTRY.values.map { |l| { key: l.key, label: l.label, used_for: l.used_for } }, origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label } },
-          gauges: Draw::Conductor.table.map { |gauge, area| { gauge: gauge, area_mm2: area } }, connectors: Draw::Conductor::CONNECTORS.map { |k, (label, _)| { key: k, label: label } } }
+          laws: Draw::Law::REGISTRY.values.map { |l| { key: l.key, label: l.label, used_for: l.used_for } },
+          origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label } },
+          gauges: Draw::Conductor.table.map { |gauge, area| { gauge: gauge, area_mm2: area } },
+          connectors: Draw::Conductor::CONNECTORS.map { |k, (label, _)| { key: k, label: label } } }
       end
 
       def lamps
-        { bases: Draw::LampBase::TABLE.map { |b| { key: b.key, use: b.use, trade: b.trade, filaments: b.filaments.map { |f| f.to_h.slice(:name, :watts, :lumens) } } },
-          usual_wall: Beam::Wall::USUAL.slice('width_m', 'up_m', 'down_m'), wall_grids: Beam::Wall::GRIDS.map { |columns, rows| { columns: columns, rows: rows } },
-          caps: Headlight::Caps.rows.map { |c| c.to_h.merge(filaments: c.filaments.map(&:to_h)) }, headlamp_caps: Headlight::Caps::TABLE.map(&:key),
-          unit_sizes: Headlight::Caps::SIZES.map { |k, (label, metres)| { key: k, label: label, diameter_m: metres, source: Headlight::Caps::SIZE_SOURCE } },
-          headlamp_kinds: named(Headlight::Candidates::LABELS), headlamp_connectors: named(Headlight::Terms::CONNECTORS), headlamp_contacts: named(Headlight::Terms::CONTACTS),
-          headlamp_polarities: named(Headlight::Terms::POLARITIES), retentions: named(Headlight::Terms::RETENTIONS), marks: named(Headlight::Terms::MARKS), supplies: named(Headlight::Terms::SUPPLIES) }
+        { bases: Draw::LampBase::TABLE.map do |b|
+          { key: b.key, use: b.use, trade: b.trade,
+            filaments: b.filaments.map { |f| f.to_h.slice(:name, :watts, :lumens) } }
+        end,
+          usual_wall: Beam::Wall::USUAL.slice('width_m', 'up_m', 'down_m'),
+          wall_grids: Beam::Wall::GRIDS.map { |columns, rows| { columns: columns, rows: rows } },
+          caps: Headlight::Caps.rows.map { |c| c.to_h.merge(filaments: c.filaments.map(&:to_h)) },
+          headlamp_caps: Headlight::Caps::TABLE.map(&:key),
+          unit_sizes: Headlight::Caps::SIZES.map do |k, (label, metres)|
+            { key: k, label: label, diameter_m: metres,
+              source: Headlight::Caps::SIZE_SOURCE }
+          end,
+          headlamp_kinds: named(Headlight::Candidates::LABELS), headlamp_connectors: named(Headlight::Terms::CONNECTORS),
+          headlamp_contacts: named(Headlight::Terms::CONTACTS),
+          headlamp_polarities: named(Headlight::Terms::POLARITIES), retentions: named(Headlight::Terms::RETENTIONS),
+          marks: named(Headlight::Terms::MARKS), supplies: named(Headlight::Terms::SUPPLIES) }
       end
 
       def signals
         terms = Miser::Signals::Terms
-        { flashers: Miser::Signals::Flasher::TABLE.map { |k| { key: k.key, label: k.label } }, telltales: named(terms::TELLTALES), plugs: named(terms::PLUGS), signal_wires: named(terms::WIRES),
-          cure_schools: named(terms::SCHOOLS), signal_parts: terms::PARTS, signal_commands: terms::COMMANDS.map { |key, label| { key: key, label: label, on: terms::COMMANDED.fetch(key) } }, battery_volts: Volts::OFFERED, rest_v: Volts::REST,
-          signal_defaults: { flash_per_min: Miser::Signals::Flasher::PRESET, **Miser::Signals::Survey::DEFAULTS.slice('wire_ohm', 'feed_ohm').transform_keys(&:to_sym) } }
+        { flashers: Miser::Signals::Flasher::TABLE.map { |k| { key: k.key, label: k.label } }, telltales: named(terms::TELLTALES),
+          plugs: named(terms::PLUGS), signal_wires: named(terms::WIRES),
+          cure_schools: named(terms::SCHOOLS), signal_parts: terms::PARTS,
+          signal_commands: terms::COMMANDS.map { |key, label| { key: key, label: label, on: terms::COMMANDED.fetch(key) } },
+          battery_volts: Volts::OFFERED, rest_v: Volts::REST,
+          signal_defaults: { flash_per_min: Miser::Signals::Flasher::PRESET,
+                             **Miser::Signals::Survey::DEFAULTS.slice('wire_ohm', 'feed_ohm').transform_keys(&:to_sym) } }
       end
 
       def words
-        { cautions: Verdicts::Cautions::TABLE, terms: Verdicts::Words::TERMS, verdicts: Verdicts::Words::KEPT, fits: Verdicts::Words::FITS, stage_states: Verdicts::Words::STATES,
+        { cautions: Verdicts::Cautions::TABLE, terms: Verdicts::Words::TERMS, verdicts: Verdicts::Words::KEPT, fits: Verdicts::Words::FITS,
+          stage_states: Verdicts::Words::STATES,
           flag_levels: Verdicts::Words::LEVELS }
       end
     end

@@ -32,4 +32,4 @@ module Miser
   end
 end
 
-Dir[File.expand_path('stages/*/*.rb', __dir__)].sort.each { |file| require file }
+Dir[File.expand_path('stages/*/*.rb', __dir__)].each { |file| require file }

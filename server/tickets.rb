@@ -17,7 +17,8 @@ module Miser
       JUDGED = 400
       FILES = 60
       # What every summary rests on: the rules, and what they are told in.
-      RULES = Digest::SHA256.hexdigest(Dir[File.expand_path('../{core,tables,server/present}/**/*.{rb,json}', __dir__)].sort.map { |f| File.read(f) }.join)[0, 16]
+      RULES = Dir[File.expand_path('../{core,tables,server/present}/**/*.{rb,json}', __dir__)].map { |f| File.read(f) }.join
+                                                                                              .then { |all| Digest::SHA256.hexdigest(all)[0, 16] }
 
       # @param shop [Store::Shop] @param attachments [Store::Attachments]
       def initialize(shop, attachments)
@@ -31,7 +32,8 @@ module Miser
       # @param document [Hash]
       # @return [Ticket]
       def of(document)
-        Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @catalogue, judged: @judged)
+        Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @catalogue,
+          judged: @judged)
       end
 
       def units = @shop.units
@@ -44,7 +46,8 @@ module Miser
         bay = Present.bay(ticket, counted)
         names = document.values_at('name', 'bay', 'fleet', 'waiting').push(bay.dig(:next, 'text')).compact
         finds = finds(ticket.document)
-        Store::Summaries::Summary.new(tally: counted.stages, bay: bay, names: names.join("\n"), words: finds.map { |f| f[:words] }.join("\n"), finds: finds, maker: [ticket, counted])
+        Store::Summaries::Summary.new(tally: counted.stages, bay: bay, names: names.join("\n"),
+          words: finds.map { |f| f[:words] }.join("\n"), finds: finds, maker: [ticket, counted])
       end
 
       private
@@ -59,9 +62,11 @@ module Miser
 
       # The machine and its loads, as a search answers with them.
       def finds(document)
-        machine = { kind: 'machine', label: document.name, detail: [document.bay, document.fleet].compact.join(', '), job: document.id, stage: nil, subject: nil }
+        machine = { kind: 'machine', label: document.name, detail: [document.bay, document.fleet].compact.join(', '), job: document.id,
+                    stage: nil, subject: nil }
         loads = document.loads.map do |l|
-          { kind: 'load', label: l['name'], detail: document.name, job: document.id, stage: 'readings', subject: l['id'], words: l.values_at('name', 'base', 'position').compact.join(' ').downcase }
+          { kind: 'load', label: l['name'], detail: document.name, job: document.id, stage: 'readings', subject: l['id'],
+            words: l.values_at('name', 'base', 'position').compact.join(' ').downcase }
         end
         [machine.merge(words: [document.name, document.bay, document.fleet].compact.join(' ').downcase), *loads]
       end

@@ -23,7 +23,13 @@ module Miser
       private
 
       def walls
-        lit = [[40, 0.9, 0.25], [45, 1.5, 0.4]].map { |peak, wide, high| Beam::Wall.filled(FRAME) { |x, y| peak * Math.exp(-((x / wide)**2) - (((y + 0.3) / high)**2)) } }
+        lit = [[40, 0.9, 0.25], [45, 1.5,
+          0.4]].map do |peak, wide, high|
+          Beam::Wall.filled(FRAME) do |x, y|
+            peak * Math.exp(-((x / wide)**2) - (((y +
+                             0.3) / high)**2))
+          end
+        end
         call = request(lit)
         ours = time { call.call }
         levels = Beam::Contour.levels(45.0)
@@ -34,7 +40,7 @@ module Miser
           work <- function() for (k in 0:2) { z <- matrix(d[k*861 + 1:861], 41, 21)[, 21:1]; l <- contourLines(x, y, z, levels=lv); s <- sum(w * z) * 0.01; p <- which.max(z) }
         R
         puts format('beam: two walls of 41 by 21, analysed, mapped and set against each other in one request, %<ours>.1f ms; R the contours and integrals alone %<theirs>.1f ms   ratio %<ratio>.2f',
-                    ours: ours * 1000, theirs: theirs * 1000, ratio: ours / theirs)
+          ours: ours * 1000, theirs: theirs * 1000, ratio: ours / theirs)
       end
 
       # @return [Proc] the request as a browser sends it
@@ -43,7 +49,12 @@ module Miser
         jobs = Store::Jobs.new(database)
         document = jobs.find('wren125').document
         entered = lit.zip(%w[before after]).map do |wall, side|
-          cells = wall.grid.each_with_index.flat_map { |row, j| row.each_with_index.map { |lux, i| { 'id' => "r#{j}c#{i}", 'lux' => lux } } }
+          cells = wall.grid.each_with_index.flat_map do |row, j|
+            row.each_with_index.map do |lux, i|
+              { 'id' => "r#{j}c#{i}",
+                'lux' => lux }
+            end
+          end
           FRAME.merge('id' => side, 'beam' => 'low', 'side' => side, 'cells' => cells)
         end
         jobs.create(document.merge('id' => 'large', 'beam' => { 'walls' => entered }))
@@ -60,7 +71,8 @@ module Miser
       def photometry
         candela = HORIZONTALS.map { |h| VERTICALS.map { |v| (900 * Math.exp(-((h / 20)**2) - (((v + 2) / 4)**2))).round(2) } }
         rows = candela.map { |r| r.join(' ') }
-        text = ['IESNA:LM-63-2002', 'TILT=NONE', "1 1000 1 #{VERTICALS.size} #{HORIZONTALS.size} 2 2 0 0 0", '1 1 20', VERTICALS.join(' '), HORIZONTALS.join(' '), *rows, ''].join("\r\n")
+        text = ['IESNA:LM-63-2002', 'TILT=NONE', "1 1000 1 #{VERTICALS.size} #{HORIZONTALS.size} 2 2 0 0 0", '1 1 20', VERTICALS.join(' '),
+          HORIZONTALS.join(' '), *rows, ''].join("\r\n")
         ours = time { Formats::Lm63.read(text).wall(FRAME, down: 0.01) }
         theirs = r_seconds([], <<~R, given: text)
           work <- function() { t <- d[-(1:2)]; v <- scan(text=t, quiet=TRUE); nv <- v[4]; nh <- v[5]; a <- v[13 + 1:nv]; b <- v[13 + nv + 1:nh]; c <- matrix(v[-(1:(13 + nv + nh))], nv, nh);
@@ -69,7 +81,7 @@ module Miser
             e <- ((1-q)*((1-p)*c[cbind(i,j)] + p*c[cbind(i+1,j)]) + q*((1-p)*c[cbind(i,j+1)] + p*c[cbind(i+1,j+1)])) * (5/dd)^3 / 25 }
         R
         puts format('photometry: a file of 181 by 73 read and laid on a wall of 41 by 21, %<ours>.1f ms; R the same %<theirs>.1f ms   ratio %<ratio>.2f', ours: ours * 1000, theirs: theirs * 1000,
-                                                                                                                                                          ratio: ours / theirs)
+          ratio: ours / theirs)
       end
 
       # @return [Float] s a round, once warm
@@ -85,7 +97,8 @@ module Miser
       def r_seconds(numbers, script, given: nil)
         read = given ? 'readLines(input)' : 'scan(input, quiet=TRUE)'
         code = "input <- file('stdin'); d <- #{read}; close(input)\n#{script}\nfor (i in 1:5) work(); cat(system.time(for (i in 1:#{ROUNDS}) work())[['elapsed']] / #{ROUNDS})"
-        out, status = Open3.capture2('Rscript', '--vanilla', '-e', code, stdin_data: given || numbers.map { |v| format('%.12g', v) }.join("\n"))
+        out, status = Open3.capture2('Rscript', '--vanilla', '-e', code,
+          stdin_data: given || numbers.map { |v| format('%.12g', v) }.join("\n"))
         raise 'R did not do its part' unless status.success?
 
         [out.to_f, 1e-6].max

@@ -11,7 +11,8 @@ module Miser
     # A whole diagnosis beside ngspice solving the same list of circuits in one batch.
     class Signals
       DUNLIN = File.expand_path('../demo/jobs/dunlin250.miser.json', __dir__)
-      SEEN = { 'left' => { 'lamps' => { 'front_left' => 'flashes', 'rear_left' => 'dark' }, 'rate' => 'normal' }, 'hazard' => { 'rate' => 'normal' } }.freeze
+      SEEN = { 'left' => { 'lamps' => { 'front_left' => 'flashes', 'rear_left' => 'dark' }, 'rate' => 'normal' },
+               'hazard' => { 'rate' => 'normal' } }.freeze
 
       def run
         survey = cured
@@ -22,16 +23,17 @@ module Miser
         solving, = timed { circuits.each { |h, state| Miser::Signals::Wiring.new(h, state).circuit.solve } }
         theirs, = timed { batch(circuits) }
         puts format('signals: %<rate>.0f circuits built and solved a second; ngspice %<other>.0f in one batch   ratio %<ratio>.2f',
-                    rate: circuits.size / solving, other: circuits.size / theirs, ratio: solving / theirs)
+          rate: circuits.size / solving, other: circuits.size / theirs, ratio: solving / theirs)
         puts format('a whole diagnosis: %<n>d circuits, %<ours>.2f s; ngspice the same circuits as one batch %<theirs>.2f s   ratio %<ratio>.2f   (aim: under 1)',
-                    n: solved, ours: ours, theirs: theirs, ratio: ours / theirs)
+          n: solved, ours: ours, theirs: theirs, ratio: ours / theirs)
       end
 
       private
 
       def cured
         document = Formats::JobFile.read(File.read(DUNLIN)).document
-        Miser::Signals::Survey.new(Budget::Budget.new(document.merge('signals' => document['signals'].merge('remedies' => %w[flasher_2 diodes]))))
+        Miser::Signals::Survey.new(Budget::Budget.new(document.merge('signals' => document['signals'].merge('remedies' => %w[flasher_2
+          diodes]))))
       end
 
       def diagnosis(harness, survey)
@@ -53,7 +55,11 @@ module Miser
         sets = faults.map { |f| [f] } + faults.combination(2).to_a
         sets.lazy.flat_map do |list|
           broken = list.reduce(harness) { |h, f| f.apply(h) }
-          %w[left hazard].product([true, false]).map { |command, closed| [broken, Miser::Signals::State.new(command: command, closed: closed, lights: true, volts: 12.6)] }
+          %w[left hazard].product([true, false]).map do |command, closed|
+            [broken,
+              Miser::Signals::State.new(command: command, closed: closed,
+                lights: true, volts: 12.6)]
+          end
         end.first(count)
       end
 

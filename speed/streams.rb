@@ -84,13 +84,17 @@ module Miser
       def report(run, windows, memory, peak)
         taken = run.counts.values.sum
         wanted = (2 * SECONDS / EVERY_S).round
-        puts format('streams: %<taken>d readings from two instruments in %<s>d s, of %<wanted>d at ten a second   ratio %<ratio>.3f', taken: taken, s: SECONDS, wanted: wanted,
-                                                                                                                                      ratio: taken.to_f / wanted)
+        puts format('streams: %<taken>d readings from two instruments in %<s>d s, of %<wanted>d at ten a second   ratio %<ratio>.3f',
+          taken: taken, s: SECONDS, wanted: wanted,
+          ratio: taken.to_f / wanted)
         windows.each_with_index do |seen, i|
-          puts format('  window %<n>d saw %<seen>d, lost %<lost>d, gaps in the numbers %<gaps>d', n: i + 1, seen: seen['amps'] + seen['lux'], lost: taken - seen['amps'] - seen['lux'],
-                                                                                                  gaps: seen['gaps'])
+          puts format('  window %<n>d saw %<seen>d, lost %<lost>d, gaps in the numbers %<gaps>d', n: i + 1,
+            seen: seen['amps'] + seen['lux'],
+            lost: taken - seen['amps'] - seen['lux'],
+            gaps: seen['gaps'])
         end
-        puts format('  memory: %<before>.0f MB before, at most %<peak>.0f MB   ratio %<ratio>.3f', before: memory / 1024.0, peak: peak / 1024.0, ratio: peak.to_f / memory)
+        puts format('  memory: %<before>.0f MB before, at most %<peak>.0f MB   ratio %<ratio>.3f', before: memory / 1024.0,
+          peak: peak / 1024.0, ratio: peak.to_f / memory)
       end
     end
   end

@@ -18,7 +18,9 @@ module Miser
       end
 
       # @return [Kept, nil]
-      def find(job, id) = @table.where(job_id: job, id: id).first&.then { |row| Kept.new(id: row[:id], type: row[:type], bytes: row[:bytes].to_s.b) }
+      def find(job, id)
+        @table.where(job_id: job, id: id).first&.then { |row| Kept.new(id: row[:id], type: row[:type], bytes: row[:bytes].to_s.b) }
+      end
 
       # @param ids [Array<String>]
       # @return [Integer] bytes they take

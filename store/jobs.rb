@@ -29,7 +29,7 @@ module Miser
       COLUMNS = { 'loads' => %w[name role], 'readings' => %w[load_id], 'choices' => %w[load_id] }.freeze
       # A job's rows in one look: of each list by its place, of the settings by their key.
       PARTS = [*LISTS.map { |list| "SELECT '#{list}' AS list, id, place, body FROM #{list} WHERE job_id = :id" },
-               "SELECT 'assumptions' AS list, key AS id, 0 AS place, value AS body FROM assumptions WHERE job_id = :id"].join(' UNION ALL ').freeze
+        "SELECT 'assumptions' AS list, key AS id, 0 AS place, value AS body FROM assumptions WHERE job_id = :id"].join(' UNION ALL ').freeze
       # Quick edits of one field count as one step of undo.
       COALESCE_SECONDS = 3
       HISTORY = 200
@@ -144,7 +144,8 @@ module Miser
         write_rows(id, old.document, document)
         @db[:jobs].where(id: id).update(head(document).merge(revision: revision, changed_at: now))
         remember(id, revision, document, back: back, forth: forth, what: what)
-        Saved.new(document: document, revision: revision, back: back, forth: forth, was: old.document, summary: summarized(document, revision, old))
+        Saved.new(document: document, revision: revision, back: back, forth: forth, was: old.document,
+          summary: summarized(document, revision, old))
       end
 
       # @param old [Saved, nil] the state it was made of
@@ -175,7 +176,8 @@ module Miser
         parts = @db.fetch(PARTS, id: row[:id]).all.group_by { |part| part[:list] }
         lists = LISTS.to_h { |list| [list, (parts[list] || []).sort_by { |part| part[:place] }.map { |part| JSON.parse(part[:body]) }] }
         settings = (parts['assumptions'] || []).sort_by { |part| part[:id] }.to_h { |part| [part[:id], JSON.parse(part[:body])] }
-        whole = rest.merge(lists, 'assumptions' => settings, 'id' => row[:id], 'name' => row[:name], 'bay' => row[:bay], 'system' => row[:system])
+        whole = rest.merge(lists, 'assumptions' => settings, 'id' => row[:id], 'name' => row[:name], 'bay' => row[:bay],
+          'system' => row[:system])
         keys.to_h { |k| [k, whole[k]] }
       end
 
@@ -185,7 +187,12 @@ module Miser
         was = old['assumptions'] || {}
         is = document['assumptions'] || {}
         (was.keys - is.keys).each { |key| @db[:assumptions].where(job_id: id, key: key).delete }
-        is.each { |key, value| @db[:assumptions].insert_conflict(:replace).insert(job_id: id, key: key, value: JSON.generate(value)) unless was[key] == value }
+        is.each do |key, value|
+          unless was[key] == value
+            @db[:assumptions].insert_conflict(:replace).insert(job_id: id, key: key,
+              value: JSON.generate(value))
+          end
+        end
       end
 
       def write_list(id, list, old, new)
@@ -205,7 +212,8 @@ module Miser
       end
 
       def remember(id, revision, document, back:, forth:, what:)
-        @db[:history].insert(job_id: id, revision: revision, document: JSON.generate(document), back: back, forth: forth, what: what, at: now)
+        @db[:history].insert(job_id: id, revision: revision, document: JSON.generate(document), back: back, forth: forth, what: what,
+          at: now)
         forget(id, revision - HISTORY) if (revision % 20).zero?
       end
 

@@ -25,8 +25,9 @@ module Miser
 
       # @return [void]
       def put(id, revision, summary)
-        @table.insert_conflict(:replace).insert(job_id: id, revision: revision, rules: @rules, tally: JSON.generate(summary.tally), bay: JSON.generate(summary.bay), names: summary.names.downcase,
-                                                words: summary.words.downcase, finds: JSON.generate(summary.finds))
+        @table.insert_conflict(:replace).insert(job_id: id, revision: revision, rules: @rules, tally: JSON.generate(summary.tally),
+          bay: JSON.generate(summary.bay), names: summary.names.downcase,
+          words: summary.words.downcase, finds: JSON.generate(summary.finds))
       end
 
       # @return [Hash, nil] the tally of that very revision, by the rules of now
@@ -35,7 +36,8 @@ module Miser
       # @return [Array<String>] ids of jobs whose summary is behind
       def behind(limit)
         join = @db[:jobs].left_join(:summaries, job_id: :id).where(Sequel[:jobs][:removed_at] => nil)
-        join.where(Sequel.lit('summaries.revision IS NOT jobs.revision OR summaries.rules IS NOT ?', @rules)).limit(limit).select_map(Sequel[:jobs][:id])
+        join.where(Sequel.lit('summaries.revision IS NOT jobs.revision OR summaries.rules IS NOT ?',
+          @rules)).limit(limit).select_map(Sequel[:jobs][:id])
       end
 
       # Lines of the board by bay and name, as they are kept.
@@ -44,7 +46,11 @@ module Miser
       def board(word: '', from: 0, limit: 100)
         lines = listed
         lines = lines.where(like(:names, word)) unless word.empty?
-        [lines.order(Sequel[:jobs][:bay], Sequel[:jobs][:name], Sequel[:jobs][:id]).limit(limit, from).select_map(Sequel[:summaries][:bay]), lines.count]
+        [
+          lines.order(Sequel[:jobs][:bay], Sequel[:jobs][:name], Sequel[:jobs][:id]).limit(limit,
+            from).select_map(Sequel[:summaries][:bay]),
+          lines.count
+        ]
       end
 
       # @param word [String]
@@ -52,7 +58,8 @@ module Miser
       def search(word, limit)
         word = word.downcase
         hits = { names: %w[machine], words: nil }.flat_map do |column, kinds|
-          found = listed.where(like(column, word)).order(Sequel[:jobs][:name], Sequel[:jobs][:id]).limit(limit).select_map(Sequel[:summaries][:finds]).flat_map { |text| JSON.parse(text) }
+          found = listed.where(like(column, word)).order(Sequel[:jobs][:name],
+            Sequel[:jobs][:id]).limit(limit).select_map(Sequel[:summaries][:finds]).flat_map { |text| JSON.parse(text) }
           found.select { |f| kinds ? kinds.include?(f['kind']) : f['kind'] != 'machine' && f['words'].include?(word) }
         end
         hits.first(limit)

@@ -15,8 +15,10 @@ module Miser
       INCH = 0.0254
       FOOT = 0.3048
       SCHOOLS = [
-        School.new(key: 'regulation', label: 'regulation: 0.5 to 2.5 % down, rider aboard', low: -0.025, high: -0.005, target: -0.01, source: 'UN Regulation 53 (from memory)'),
-        School.new(key: 'inches', label: '2 in down at 25 ft', low: -0.025, high: -0.005, target: -2 * INCH / (25 * FOOT), source: 'common practice'),
+        School.new(key: 'regulation', label: 'regulation: 0.5 to 2.5 % down, rider aboard', low: -0.025, high: -0.005, target: -0.01,
+          source: 'UN Regulation 53 (from memory)'),
+        School.new(key: 'inches', label: '2 in down at 25 ft', low: -0.025, high: -0.005, target: -2 * INCH / (25 * FOOT),
+          source: 'common practice'),
         School.new(key: 'ride', label: 'ride and see: start 1 % down', low: -0.025, high: -0.005, target: -0.01, source: 'common practice')
       ].freeze
       BY_KEY = SCHOOLS.to_h { |s| [s.key, s] }.freeze
@@ -33,7 +35,10 @@ module Miser
       def drop
         figure('m', %w[distance_m]) do
           -school.target * @in['distance_m']
-        end.then { |f| work(f, 'Drop at the wall', 'drop = distance × inclination', [%w[Distance distance_m m], ['Inclination', school.target, '1']], school.source) }
+        end.then do |f|
+          work(f, 'Drop at the wall', 'drop = distance × inclination',
+            [%w[Distance distance_m m], ['Inclination', school.target, '1']], school.source)
+        end
       end
 
       # @return [Figure] m over the floor, rider aboard
@@ -42,7 +47,7 @@ module Miser
           @in['lamp_height_m'] + (school.target * @in['distance_m'])
         end.then do |f|
           work(f, 'Height of the cut-off', 'h = lamp height + distance × inclination',
-               [['Lamp height', 'lamp_height_m', 'm'], ['Distance', 'distance_m', 'm'], ['Inclination', school.target, '1']], school.source)
+            [['Lamp height', 'lamp_height_m', 'm'], ['Distance', 'distance_m', 'm'], ['Inclination', school.target, '1']], school.source)
         end
       end
 
@@ -55,7 +60,7 @@ module Miser
         figure('1', %w[rear_sag_m front_sag_m wheelbase_m]) { Math.tan(pitch_angle) }
           .then do |f|
           work(f, 'Pitch by rider and luggage', 'atan((rear sag − front sag) / wheelbase)',
-               [['Rear sag', 'rear_sag_m', 'm'], ['Front sag', 'front_sag_m', 'm'], ['Wheelbase', 'wheelbase_m', 'm']], 'geometry')
+            [['Rear sag', 'rear_sag_m', 'm'], ['Front sag', 'front_sag_m', 'm'], ['Wheelbase', 'wheelbase_m', 'm']], 'geometry')
         end
       end
 
@@ -68,8 +73,9 @@ module Miser
         return Figure.unknown('m', drop.reason || pitch.reason) unless drop.known? && pitch.known?
 
         value = @in['distance_m'] * Math.tan(-Math.atan(school.target) + pitch_angle)
-        work(Figure.new(value, 'm'), 'Drop with nobody aboard', 'distance × tan(target + pitch)', [%w[Distance distance_m m], ['Target', school.target, '1'], ['Pitch', pitch.value, '1']],
-             'geometry')
+        work(Figure.new(value, 'm'), 'Drop with nobody aboard', 'distance × tan(target + pitch)',
+          [%w[Distance distance_m m], ['Target', school.target, '1'], ['Pitch', pitch.value, '1']],
+          'geometry')
       end
 
       # @return [Figure] share, as the beam is now; from the drop measured
@@ -84,7 +90,8 @@ module Miser
           @in['lever_m'] * Math.tan(change) / @in['thread_pitch_m']
         end
         work(known, 'Turns of the adjuster', 'lever · tan(Δ) / pitch',
-             [['Lever', 'lever_m', 'm'], ['Pitch of its thread', 'thread_pitch_m', 'm'], ['Drop now', 'now_drop_m', 'm'], ['Drop wanted', goal, 'm']], 'geometry')
+          [['Lever', 'lever_m', 'm'], ['Pitch of its thread', 'thread_pitch_m', 'm'], ['Drop now', 'now_drop_m', 'm'],
+            ['Drop wanted', goal, 'm']], 'geometry')
       end
 
       # Turns of the adjuster that bring back the exposed thread as it was found.
@@ -92,7 +99,8 @@ module Miser
       def restore
         known = figure('1', %w[thread_m thread_now_m thread_pitch_m]) { (@in['thread_m'] - @in['thread_now_m']) / @in['thread_pitch_m'] }
         work(known, 'Turns back to the thread as found', '(found − now) / pitch',
-             [['Exposed thread, as found', 'thread_m', 'm'], ['Exposed thread, now', 'thread_now_m', 'm'], ['Pitch of its thread', 'thread_pitch_m', 'm']], 'geometry')
+          [['Exposed thread, as found', 'thread_m', 'm'], ['Exposed thread, now', 'thread_now_m', 'm'],
+            ['Pitch of its thread', 'thread_pitch_m', 'm']], 'geometry')
       end
 
       # @return [String] within, high, low or unknown
@@ -105,7 +113,8 @@ module Miser
         laden < school.low ? 'low' : 'within'
       end
 
-      VERDICTS = { 'within' => 'Within the limits.', 'high' => 'Too high: it blinds.', 'low' => 'Too low: little to see by.', 'unknown' => '' }.freeze
+      VERDICTS = { 'within' => 'Within the limits.', 'high' => 'Too high: it blinds.', 'low' => 'Too low: little to see by.',
+                   'unknown' => '' }.freeze
 
       # @return [String]
       def verdict_words = VERDICTS.fetch(verdict)
@@ -114,10 +123,18 @@ module Miser
       def ready? = height.known?
 
       # @return [String, nil] which way the adjuster turns
-      def turn_words = turns.known? && !turns.value.zero? ? "turns, to #{turns.value.positive? ? 'lower' : 'raise'} the beam" : nil
+      def turn_words
+        return unless turns.known? && !turns.value.zero?
+
+        "turns, to #{turns.value.positive? ? 'lower' : 'raise'} the beam"
+      end
 
       # @return [String, nil]
-      def restore_words = restore.known? && !restore.value.zero? ? "turns, to #{restore.value.positive? ? 'lengthen' : 'shorten'} it" : nil
+      def restore_words
+        return unless restore.known? && !restore.value.zero?
+
+        "turns, to #{restore.value.positive? ? 'lengthen' : 'shorten'} it"
+      end
 
       # Slips of unit in the exposed thread, before a ball joint is popped.
       # @return [Array<String>]
@@ -131,8 +148,10 @@ module Miser
 
       def pitch_angle = Math.atan((@in['rear_sag_m'] - @in['front_sag_m']) / @in['wheelbase_m'])
 
-      NAMES = { 'distance_m' => 'distance to the wall', 'lamp_height_m' => 'height of the lamp', 'rear_sag_m' => 'rear sag', 'front_sag_m' => 'front sag', 'wheelbase_m' => 'wheelbase',
-                'now_drop_m' => 'drop as it is now', 'lever_m' => 'lever of the adjuster', 'thread_m' => 'exposed thread as found', 'thread_now_m' => 'exposed thread now',
+      NAMES = { 'distance_m' => 'distance to the wall', 'lamp_height_m' => 'height of the lamp', 'rear_sag_m' => 'rear sag',
+                'front_sag_m' => 'front sag', 'wheelbase_m' => 'wheelbase',
+                'now_drop_m' => 'drop as it is now', 'lever_m' => 'lever of the adjuster', 'thread_m' => 'exposed thread as found',
+                'thread_now_m' => 'exposed thread now',
                 'thread_pitch_m' => 'pitch of its thread' }.freeze
       private_constant :NAMES
 
@@ -145,7 +164,10 @@ module Miser
         return figure unless figure.known?
 
         Figure.new(figure.value, figure.unit) do
-          rows = inputs.map { |name, at, unit| Input.new(name: name, value: at.is_a?(String) ? @in[at] : at, unit: unit, origin: at.is_a?(String) ? 'entered' : school.label) }
+          rows = inputs.map do |name, at, unit|
+            Input.new(name: name, value: at.is_a?(String) ? @in[at] : at, unit: unit,
+              origin: at.is_a?(String) ? 'entered' : school.label)
+          end
           Working.new(title: title, formula: formula, inputs: rows, source: source, notes: ['The local rule wins over every school.'])
         end
       end
@@ -163,7 +185,8 @@ module Miser
       def disagree(length, again)
         return if (length - again).abs <= @settings[:thread_alike] * length
 
-        format('Read twice and not alike: %.1f mm (%.3f in) and %.1f mm (%.3f in). A unit has slipped.', length * 1000, length / INCH, again * 1000, again / INCH)
+        format('Read twice and not alike: %.1f mm (%.3f in) and %.1f mm (%.3f in). A unit has slipped.', length * 1000, length / INCH,
+          again * 1000, again / INCH)
       end
     end
   end

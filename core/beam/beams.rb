@@ -51,7 +51,10 @@ module Miser
       def entry(beam, side) = entries.reverse.find { |e| e.beam == beam && e.side == side && e.wall }
 
       # @return [Float] m, where the cut-off is measured: at the dipped beam's wall read last
-      def line_distance = (entries.reverse.find { |e| e.beam == 'low' && e.wall }&.wall || entries.reverse.find(&:wall)&.wall)&.distance || Wall::USUAL['distance_m']
+      def line_distance
+        (entries.reverse.find { |e| e.beam == 'low' && e.wall }&.wall || entries.reverse.find(&:wall)&.wall)&.distance ||
+          Wall::USUAL['distance_m']
+      end
 
       # @return [Boolean] whether nobody measured the cut-off: it is taken where the aim's school wants it
       def line_assumed? = @in['cutoff_m'].nil?
@@ -84,7 +87,8 @@ module Miser
       def foretold
         return unless photometry
 
-        @foretold ||= Foretold.new(photometry, asked: @document.predicted, aim: target, height: @aim['lamp_height_m'], measured: entry('low', 'after')&.wall, settings: @settings)
+        @foretold ||= Foretold.new(photometry, asked: @document.predicted, aim: target, height: @aim['lamp_height_m'],
+          measured: entry('low', 'after')&.wall, settings: @settings)
       end
 
       # One wall's light in figures, by its id; the foretold one's by the file looked at.

@@ -54,7 +54,8 @@ module Miser
       def beside
         # The file and the meter err apart from each other.
         doubt = Math.hypot(@doubt, @errors)
-        "Measured against foretold: #{words(peak, 'peak', doubt)}, #{words(light, 'light on the wall', doubt)}, #{words(glare, 'glare', doubt)}."
+        "Measured against foretold: #{words(peak, 'peak',
+          doubt)}, #{words(light, 'light on the wall', doubt)}, #{words(glare, 'glare', doubt)}."
       end
 
       private
@@ -72,7 +73,8 @@ module Miser
         sigma = value * doubt
         return "the same #{what}" if (value - 1).abs <= @alike && sigma <= @alike
 
-        format(sigma > @alike / 2 ? '%<value>.1f ± %<sigma>.1f times the %<what>s' : '%<value>.1f times the %<what>s', value: value, sigma: sigma, what: what)
+        format(sigma > @alike / 2 ? '%<value>.1f ± %<sigma>.1f times the %<what>s' : '%<value>.1f times the %<what>s', value: value,
+          sigma: sigma, what: what)
       end
 
       def verdict(worse)

@@ -14,11 +14,14 @@ module Miser
       # Segments of a cell by which corners lie inside (top left 8, top right 4, bottom
       # right 2, bottom left 1), inside to the right of the way from edge to edge.
       SEGMENTS = {
-        1 => [%i[left bottom]], 2 => [%i[bottom right]], 3 => [%i[left right]], 4 => [%i[right top]], 6 => [%i[bottom top]], 7 => [%i[left top]],
-        8 => [%i[top left]], 9 => [%i[top bottom]], 11 => [%i[top right]], 12 => [%i[right left]], 13 => [%i[right bottom]], 14 => [%i[bottom left]]
+        1 => [%i[left bottom]], 2 => [%i[bottom right]], 3 => [%i[left right]], 4 => [%i[right top]], 6 => [%i[bottom top]],
+        7 => [%i[left top]],
+        8 => [%i[top left]], 9 => [%i[top bottom]], 11 => [%i[top right]], 12 => [%i[right left]], 13 => [%i[right bottom]],
+        14 => [%i[bottom left]]
       }.freeze
       # Two corners opposite: [apart, joined by a bright middle].
-      SADDLES = { 5 => [[%i[left bottom], %i[right top]], [%i[left top], %i[right bottom]]], 10 => [[%i[top left], %i[bottom right]], [%i[top right], %i[bottom left]]] }.freeze
+      SADDLES = { 5 => [[%i[left bottom], %i[right top]], [%i[left top], %i[right bottom]]],
+                  10 => [[%i[top left], %i[bottom right]], [%i[top right], %i[bottom left]]] }.freeze
 
       # @param most [Float] the brightest there is
       # @return [Array<Float>] rising, of 1, 2, 5, 10, …

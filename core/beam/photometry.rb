@@ -43,7 +43,11 @@ module Miser
       # @param frame [Hash] a wall's place and size, as Wall takes it
       # @return [Wall]
       def wall(frame, down: 0.0, settings: Assumptions.new)
-        Wall.filled(frame.slice(*Wall::FRAME), settings: settings, sigma: settings[:photometry_sigma]) { |x, y| lux(x, y, frame['distance_m'].to_f, down: down) }
+        Wall.filled(frame.slice(*Wall::FRAME), settings: settings,
+          sigma: settings[:photometry_sigma]) do |x, y|
+          lux(x, y, frame['distance_m'].to_f,
+            down: down)
+        end
       end
 
       # @return [Float] cd, the brightest of the table

@@ -28,7 +28,7 @@ module Miser
         return format('Exposed alike: %.1f stop apart.', stops.abs) if comparable?
 
         format('Not to be compared: the picture after was given %<n>.1f stops %<way>s (%<before>s, then %<after>s). Lock the exposure and take both again.',
-               n: stops.abs, way: stops.positive? ? 'more' : 'less', before: exposures[0], after: exposures[1])
+          n: stops.abs, way: stops.positive? ? 'more' : 'less', before: exposures[0], after: exposures[1])
       end
 
       # What else differs, though the exposure is the same.
@@ -48,13 +48,20 @@ module Miser
         { 'before' => @before, 'after' => @after }.filter_map do |side, p|
           next unless p['burnt'] && p['burnt'] > @settings[:photo_burnt]
 
-          format('%.0f %% of the picture %s is burnt out: what is brighter than white does not show. Expose for the brightest spot and lock it there.', p['burnt'] * 100, side)
+          format(
+            '%.0f %% of the picture %s is burnt out: what is brighter than white does not show. Expose for the brightest spot and lock it there.', p['burnt'] * 100, side
+          )
         end
       end
 
       def exposures = @exposures ||= [@before, @after].map { |p| Exposure.new(p) }
 
-      def silent = %w[before after].zip(exposures).filter_map { |side, e| "the picture #{side} does not say its #{e.missing.join(', ')}" if e.missing.any? }
+      def silent
+        %w[before
+          after].zip(exposures).filter_map do |side, e|
+          "the picture #{side} does not say its #{e.missing.join(', ')}" if e.missing.any?
+        end
+      end
     end
   end
 end

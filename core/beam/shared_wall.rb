@@ -28,9 +28,11 @@ module Miser
         low = [first.ys.last * scale, second.ys.last].max
         raise WallsApart.new(why: 'the two walls have no part in common') unless up > low && up >= 0 && low <= 0
 
-        frame = { 'distance_m' => second.distance, 'columns' => second.columns, 'rows' => second.rows, 'width_m' => 2 * half, 'up_m' => up, 'down_m' => -low }
+        frame = { 'distance_m' => second.distance, 'columns' => second.columns, 'rows' => second.rows, 'width_m' => 2 * half, 'up_m' => up,
+                  'down_m' => -low }
         own = { settings: second.settings }
-        [Wall.filled(frame, **own) { |x, y| first.at(x / scale, y / scale) / (scale**2) }, Wall.filled(frame, **own) { |x, y| second.at(x, y) }]
+        [Wall.filled(frame, **own) { |x, y| first.at(x / scale, y / scale) / (scale**2) },
+          Wall.filled(frame, **own) { |x, y| second.at(x, y) }]
       end
     end
   end

@@ -31,7 +31,12 @@ module Miser
       # @return [Wall]
       def self.filled(frame, **own)
         blank = new(frame)
-        cells = blank.ys.each_with_index.flat_map { |y, j| blank.xs.each_with_index.map { |x, i| { 'id' => "r#{j}c#{i}", 'lux' => yield(x, y) } } }
+        cells = blank.ys.each_with_index.flat_map do |y, j|
+          blank.xs.each_with_index.map do |x, i|
+            { 'id' => "r#{j}c#{i}",
+              'lux' => yield(x, y) }
+          end
+        end
         new(frame.merge('cells' => cells), **own)
       end
 
@@ -159,7 +164,7 @@ module Miser
       def words(line, units: 'metric')
         wide, high = extent(0.5).map { |metres| Length.far(metres, units) }
         format('%<w>s × %<h>s at half of %<peak>.0f lx at %<d>s, %<glare>.0f %% above the cut-off',
-               w: wide, h: high, peak: peak[:lux], d: Length.far(distance, units), glare: share_above(line) * 100)
+          w: wide, h: high, peak: peak[:lux], d: Length.far(distance, units), glare: share_above(line) * 100)
       end
 
       private

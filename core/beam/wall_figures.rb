@@ -23,15 +23,16 @@ module Miser
       def candela
         peak = @wall.peak
         figure(peak[:candela], 'cd', 'Candela of the brightest mark', 'I = E·d² / cos³θ, a flat wall',
-               [['Brightest mark', peak[:lux], 'lx', origin], distance, ['Off the axis', Math.hypot(peak[:x], peak[:y]), 'm', 'its place on the wall'], error], 'inverse square and cosine law',
-               sigma: peak[:candela] * @wall.meter_sigma)
+          [['Brightest mark', peak[:lux], 'lx', origin], distance,
+            ['Off the axis', Math.hypot(peak[:x], peak[:y]), 'm', 'its place on the wall'], error], 'inverse square and cosine law',
+          sigma: peak[:candela] * @wall.meter_sigma)
       end
 
       # @return [Figure] lm on the grid
       def lumens
         figure(@wall.lumens, 'lm', 'Light on the wall', '∬E dA by trapezoids', [read, unread, *size, error, :lux_unread],
-               'definition of the lumen; the rule is common practice', sigma: @wall.lumens_sigma,
-                                                                       notes: ['Doubt: what unread marks were given, by their share of it, and the error alike in every mark.'])
+          'definition of the lumen; the rule is common practice', sigma: @wall.lumens_sigma,
+          notes: ['Doubt: what unread marks were given, by their share of it, and the error alike in every mark.'])
       end
 
       # @return [Boolean] whether so much of it lies above the cut-off
@@ -43,15 +44,16 @@ module Miser
 
         cut_off = ['Cut-off from the axis, up', @line, 'm', @assumed ? 'where the school of aim wants it' : 'entered']
         figure(@wall.share_above(@line), '1', 'Share above the cut-off', '∬E dA above the line / ∬E dA, straight between marks',
-               [cut_off, ['Light on the wall', @wall.lumens, 'lm', 'computed'], :glare_share], 'common practice', assumed: @assumed)
+          [cut_off, ['Light on the wall', @wall.lumens, 'lm', 'computed'], :glare_share], 'common practice', assumed: @assumed)
       end
 
       SHARES.each do |name, share|
         %i[w h].each_with_index do |side, i|
           # @return [Figure] m through the brightest mark
           define_method("#{name}_#{side}") do
-            figure(@wall.extent(share)[i], 'm', "#{side == :w ? 'Width' : 'Height'} at a #{name} of the peak", 'from the brightest mark outward, straight between marks',
-                   [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice')
+            figure(@wall.extent(share)[i], 'm', "#{side == :w ? 'Width' : 'Height'} at a #{name} of the peak",
+              'from the brightest mark outward, straight between marks',
+              [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice')
           end
         end
       end
@@ -59,7 +61,8 @@ module Miser
       %i[x y].each_with_index do |axis, i|
         # @return [Figure] m from the axis, right or up
         define_method("centroid_#{axis}") do
-          figure(@wall.centroid[i], 'm', 'Where the light balances', "∬#{axis}·E dA / ∬E dA", [read, ['Light on the wall', @wall.lumens, 'lm', 'computed']], 'definition of a centroid')
+          figure(@wall.centroid[i], 'm', 'Where the light balances', "∬#{axis}·E dA / ∬E dA",
+            [read, ['Light on the wall', @wall.lumens, 'lm', 'computed']], 'definition of a centroid')
         end
       end
 

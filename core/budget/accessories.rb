@@ -54,7 +54,9 @@ module Miser
         group = [*taken, entry]
         extra = group.sum { |e| scenario.duty(e.row) * e.load.amps(volts) }
         sigma = Math.sqrt((line.keeps.sigma**2) + group.sum { |e| (scenario.duty(e.row) * e.load.sigma(volts))**2 })
-        keeps = Figure.new(line.keeps.value - extra, 'A', sigma: sigma, assumed: line.keeps.assumed || group.any? { |e| e.load.anchor.origin.assumed? }) do
+        keeps = Figure.new(line.keeps.value - extra, 'A', sigma: sigma,
+          assumed: line.keeps.assumed ||
+            group.any? { |e| e.load.anchor.origin.assumed? }) do
           working(entry, scenario, line, group, volts)
         end
         { scenario: scenario.id, name: scenario.name, keeps: keeps, above_rpm: @ledger.break_even(line.spends.value + extra) }
@@ -62,12 +64,15 @@ module Miser
 
       def working(entry, scenario, line, group, volts)
         inputs = group.map do |e|
-          Input.new(name: format('%<name>s × duty %<duty>g', name: e.name, duty: scenario.duty(e.row)), value: scenario.duty(e.row) * e.load.amps(volts), unit: 'A',
-                    sigma: scenario.duty(e.row) * e.load.sigma(volts), origin: e.load.anchor.origin.label, ref: "load/wanted/#{e.id}")
+          Input.new(name: format('%<name>s × duty %<duty>g', name: e.name, duty: scenario.duty(e.row)),
+            value: scenario.duty(e.row) * e.load.amps(volts), unit: 'A',
+            sigma: scenario.duty(e.row) * e.load.sigma(volts), origin: e.load.anchor.origin.label, ref: "load/wanted/#{e.id}")
         end
-        bare = Input.new(name: 'Kept without any wanted accessory', value: line.keeps.value, unit: 'A', sigma: line.keeps.sigma, origin: 'ledger')
-        Working.new(title: "#{entry.name}: #{scenario.name}", formula: 'keep − Σ duty · I(V) of those taken before it, and of it', inputs: [bare, *inputs],
-                    source: 'common practice', notes: ['The scenario in which it fares worst.'])
+        bare = Input.new(name: 'Kept without any wanted accessory', value: line.keeps.value, unit: 'A', sigma: line.keeps.sigma,
+          origin: 'ledger')
+        Working.new(title: "#{entry.name}: #{scenario.name}", formula: 'keep − Σ duty · I(V) of those taken before it, and of it',
+          inputs: [bare, *inputs],
+          source: 'common practice', notes: ['The scenario in which it fares worst.'])
       end
     end
   end

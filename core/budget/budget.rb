@@ -167,8 +167,9 @@ module Miser
       # @param part [Hash]
       # @return [Draw::Load]
       def load_of_part(row, part)
-        Draw::Load.new(id: row['id'], name: part['name'] || row['name'], document: Job::Document.frozen(part).merge('count' => row.fetch('count', 1)), readings: [], settings: settings,
-                       fallback_law: PART_LAW)
+        Draw::Load.new(id: row['id'], name: part['name'] || row['name'],
+          document: Job::Document.frozen(part).merge('count' => row.fetch('count', 1)), readings: [], settings: settings,
+          fallback_law: PART_LAW)
       end
 
       # @return [Array<Options::Option>] parts of a shelf in a lamp's place, best first
@@ -206,7 +207,8 @@ module Miser
       end
 
       def ledger(side, circuit, all)
-        Ledger.new(side: side, circuit: circuit, entries: all.select { |e| circuit_of(e.row) == circuit.id }, settings: settings, redline: redline)
+        Ledger.new(side: side, circuit: circuit, entries: all.select { |e| circuit_of(e.row) == circuit.id }, settings: settings,
+          redline: redline)
       end
 
       def entry_before(row) = row['wanted'] || row['added'] ? nil : Entry.new(row, load_as_is(row))
@@ -223,14 +225,15 @@ module Miser
       end
 
       def load_as_is(row)
-        (@as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row), settings: settings,
-                                                      fallback_law: FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law))
+        (@as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row),
+          settings: settings,
+          fallback_law: FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law))
       end
 
       def load_as_chosen(row, choice)
         part = choice.fetch('part', {}).merge('count' => row.fetch('count', 1))
         Draw::Load.new(id: row['id'], name: part['name'] || row['name'], document: part, readings: readings_on(row, part: choice),
-                       settings: settings, fallback_law: PART_LAW)
+          settings: settings, fallback_law: PART_LAW)
       end
 
       def line_figure(side = nil, scenario_id = nil, circuit_id = nil, name = nil, load = nil, *)
@@ -247,7 +250,8 @@ module Miser
 
       def reading_figure(id = nil, name = 'volts', *)
         reading = readings.find { |r| r.id == id }
-        { 'volts' => :volts_figure, 'settled' => :settled_figure, 'exponent' => :exponent_figure }[name]&.then { |m| reading&.public_send(m) }
+        { 'volts' => :volts_figure, 'settled' => :settled_figure,
+          'exponent' => :exponent_figure }[name]&.then { |m| reading&.public_send(m) }
       end
 
       def volts_for(row) = ledgers('before')[circuit_of(row)].circuit.volts

@@ -36,8 +36,8 @@ module Miser
       def change(circuit_id, old, new)
         entry = new || old
         Change.new(load_id: entry.id, name: entry.name, circuit: circuit_id, from: old ? 'as it came in' : nil,
-                   to: new && (new.part_name || new.name), saving: saving(circuit_id, old, new),
-                   scenarios: @scenarios.select(&:running?).map { |s| share(circuit_id, s, old, new) })
+          to: new && (new.part_name || new.name), saving: saving(circuit_id, old, new),
+          scenarios: @scenarios.select(&:running?).map { |s| share(circuit_id, s, old, new) })
       end
 
       def saving(circuit_id, old, new)
@@ -48,11 +48,12 @@ module Miser
         pair = [old, new].map { |e| e ? e.load.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0) }
         Figure.new(pair[0].value - pair[1].value, 'A', sigma: Math.hypot(pair[0].sigma, pair[1].sigma), assumed: pair.any?(&:assumed)) do
           inputs = { 'before' => old, 'after' => new }.filter_map do |side, e|
-            e && Input.new(name: side == 'before' ? e.name : (e.part_name || e.name), value: e.load.amps(volts), unit: 'A', sigma: e.load.sigma(volts),
-                           origin: e.load.anchor.origin.label, ref: "load/#{side}/#{e.id}")
+            e && Input.new(name: side == 'before' ? e.name : (e.part_name || e.name), value: e.load.amps(volts), unit: 'A',
+              sigma: e.load.sigma(volts),
+              origin: e.load.anchor.origin.label, ref: "load/#{side}/#{e.id}")
           end
           Working.new(title: "Saved by #{(new || old).name}", formula: 'I_before(V) − I_after(V)', inputs: inputs, source: 'draw laws',
-                      notes: [format('Both at %.1f V, while lit. The saving at running volts differs from the bench.', volts)])
+            notes: [format('Both at %.1f V, while lit. The saving at running volts differs from the bench.', volts)])
         end
       end
 

@@ -52,9 +52,14 @@ module Miser
       # @return [Figure] budget volts
       def volts_figure
         Figure.new(volts, 'V', sigma: volts_sigma, assumed: @volts_setting && true) do
-          input = @volts_setting ? @settings.input(@volts_setting) : Input.new(name: 'Volts held', value: volts, unit: 'V', origin: @volts_origin)
+          input = if @volts_setting
+                    @settings.input(@volts_setting)
+                  else
+                    Input.new(name: 'Volts held', value: volts, unit: 'V',
+                      origin: @volts_origin)
+                  end
           Working.new(title: "Budget volts, #{name}", formula: 'the chosen voltage', inputs: [input], source: 'common practice',
-                      notes: ['Amps are figured at the volts the machine runs at; a bench reading is carried there by its draw law.'])
+            notes: ['Amps are figured at the volts the machine runs at; a bench reading is carried there by its draw law.'])
         end
       end
 
@@ -71,12 +76,15 @@ module Miser
 
         Figure.new(curve.amps(rpm, volts), 'A', sigma: Math.hypot(curve.sigma(rpm, volts), volts_part), assumed: assumed?) do
           Working.new(title: "Earned at #{rpm.round} rpm", formula: 'I = h · √(a − b·(V / (V_ref·n))²)',
-                      inputs: [Input.new(name: 'Engine speed n', value: rpm, unit: 'rpm', origin: 'scenario'),
-                               Input.new(name: 'Volts V', value: volts, unit: 'V', sigma: volts_sigma, origin: 'budget volts', ref: "circuit/#{id}/volts"),
-                               Input.new(name: 'a = I_inf²', value: curve.a, unit: 'A²', sigma: Math.sqrt(curve.covariance[0]), origin: basis_words),
-                               Input.new(name: 'b = I_inf²·n0²', value: curve.b, unit: 'A²·rpm²', sigma: Math.sqrt(curve.covariance[2]), origin: basis_words),
-                               *(curve.hot >= 1.0 ? [] : [@settings.input('hot_stator')]), *curve.inputs],
-                      source: CURVE_SOURCE, notes: remarks)
+            inputs: [Input.new(name: 'Engine speed n', value: rpm, unit: 'rpm', origin: 'scenario'),
+              Input.new(name: 'Volts V', value: volts, unit: 'V', sigma: volts_sigma, origin: 'budget volts',
+                ref: "circuit/#{id}/volts"),
+              Input.new(name: 'a = I_inf²', value: curve.a, unit: 'A²', sigma: Math.sqrt(curve.covariance[0]),
+                origin: basis_words),
+              Input.new(name: 'b = I_inf²·n0²', value: curve.b, unit: 'A²·rpm²', sigma: Math.sqrt(curve.covariance[2]),
+                origin: basis_words),
+              *(curve.hot >= 1.0 ? [] : [@settings.input('hot_stator')]), *curve.inputs],
+            source: CURVE_SOURCE, notes: remarks)
         end
       end
 
@@ -163,7 +171,7 @@ module Miser
 
         @remarks << 'One measured point: the curve’s shape rests on its cut-in speed. Measure a second point.'
         Charging::EarnFit.from_rating(watts: amps * volts_then, rpm: rpm, volts: volts_then, cut_in: cut_in, basis: :one_point,
-                                      watts_sigma: @settings[:clamp_pct], cut_in_sigma: cut_in_sigma, inputs: inputs, **heat)
+          watts_sigma: @settings[:clamp_pct], cut_in_sigma: cut_in_sigma, inputs: inputs, **heat)
       end
 
       def from_rating
@@ -177,15 +185,17 @@ module Miser
 
         given = @alternator['cut_in_rpm']
         Charging::EarnFit.from_rating(watts: watts, rpm: rpm, volts: @alternator['rated_v'] || held_volts, cut_in: cut_in,
-                                      watts_sigma: @settings[:rating_sigma], cut_in_sigma: cut_in_sigma,
-                                      basis: given ? :rating : :rating_only, hot: @settings[:hot_stator], hot_sigma: @settings[:hot_stator_sigma],
-                                      inputs: [Input.new(name: 'Rated output', value: watts, unit: 'W', origin: 'rating plate'), *inputs])
+          watts_sigma: @settings[:rating_sigma], cut_in_sigma: cut_in_sigma,
+          basis: given ? :rating : :rating_only, hot: @settings[:hot_stator],
+          hot_sigma: @settings[:hot_stator_sigma],
+          inputs: [Input.new(name: 'Rated output', value: watts, unit: 'W', origin: 'rating plate'), *inputs])
       end
 
       def cut_in_known
         given = @alternator['cut_in_rpm']
         if given
-          [given.to_f, @settings[:cut_in_sigma], [Input.new(name: 'Cut-in', value: given, unit: 'rpm', origin: 'entered'), @settings.input('cut_in_sigma')]]
+          [given.to_f, @settings[:cut_in_sigma],
+            [Input.new(name: 'Cut-in', value: given, unit: 'rpm', origin: 'entered'), @settings.input('cut_in_sigma')]]
         elsif @machine['idle_rpm']
           @remarks << 'Cut-in speed is assumed from the idle speed: the band is wide.'
           [@settings[:cut_in_of_idle] * @machine['idle_rpm'], @settings[:cut_in_assumed_sigma], [@settings.input('cut_in_of_idle')]]
@@ -202,9 +212,9 @@ module Miser
 
         Figure.new(yield, unit, assumed: assumed?) do
           Working.new(title: "#{title}, #{name}", formula: unit == 'rpm' ? 'n0 = √(b / a) · V / V_ref' : 'I_inf = h · √a',
-                      inputs: [Input.new(name: 'a', value: curve.a, unit: 'A²', origin: basis_words),
-                               Input.new(name: 'b', value: curve.b, unit: 'A²·rpm²', origin: basis_words)] + curve.inputs,
-                      source: CURVE_SOURCE, notes: remarks)
+            inputs: [Input.new(name: 'a', value: curve.a, unit: 'A²', origin: basis_words),
+              Input.new(name: 'b', value: curve.b, unit: 'A²·rpm²', origin: basis_words)] + curve.inputs,
+            source: CURVE_SOURCE, notes: remarks)
         end
       end
     end

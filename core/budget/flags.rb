@@ -15,8 +15,10 @@ module Miser
         def short = [SHORT.fetch(key, key), side == 'before' ? 'as it came in' : nil].compact.join(', ')
       end
 
-      SHORT = { 'ac_runaway' => 'volts run away', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice', 'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
-                'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers', 'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt' }.freeze
+      SHORT = { 'ac_runaway' => 'volts run away', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice',
+                'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
+                'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers',
+                'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt' }.freeze
       DATA_BUS = 'Data bus: never splice into lamp wires. Use a plug-in isolating hub.'
       # Shown where the charging system is entered.
       OF_CHARGING = %w[ac_runaway charging_fault overcharge].freeze
@@ -38,7 +40,7 @@ module Miser
         return unless @budget.document.data_bus?
 
         Flag.new(key: 'data_bus', level: 'warning', text: DATA_BUS,
-                 cure: 'A hub fed by the battery and triggered by the lamp wires; a lamp the controller watches may still show a fault.')
+          cure: 'A hub fed by the battery and triggered by the lamp wires; a lamp the controller watches may still show a fault.')
       end
 
       def runaways
@@ -46,10 +48,12 @@ module Miser
           @budget.ledgers(side).values.filter_map do |ledger|
             danger = Runaway.worst(ledger, @budget.scenarios, @budget.redline)
             danger && Flag.new(key: 'ac_runaway', level: 'danger', side: side,
-                               text: format('%<side>s: the coil passes %<limit>.1f V at %<rpm>d rpm and reaches %<peak>.0f V at %<redline>d rpm (%<scenario>s). %<weakest>s is rated to %<limit>.1f V.',
-                                            side: side == 'after' ? 'After the change' : 'As it came in', limit: danger.limit_v, rpm: danger.crosses_rpm.round(-1),
-                                            peak: danger.peak_v, redline: danger.peak_rpm.round, scenario: danger.scenario.name, weakest: danger.weakest),
-                               cure: 'Fit an AC regulator, or a rectifier-regulator, before any LED unit.')
+              text: format('%<side>s: the coil passes %<limit>.1f V at %<rpm>d rpm and reaches %<peak>.0f V at %<redline>d rpm (%<scenario>s). %<weakest>s is rated to %<limit>.1f V.',
+                side: side == 'after' ? 'After the change' : 'As it came in', limit: danger.limit_v,
+                rpm: danger.crosses_rpm.round(-1),
+                peak: danger.peak_v, redline: danger.peak_rpm.round, scenario: danger.scenario.name,
+                weakest: danger.weakest),
+              cure: 'Fit an AC regulator, or a rectifier-regulator, before any LED unit.')
           end
         end
       end
@@ -57,13 +61,16 @@ module Miser
       # Constant-watt units that can't be fed drop out, come back, drop out again.
       def starved
         @budget.ledgers('after').values.filter_map do |ledger|
-          hit = @budget.scenarios.select(&:running?).filter_map { |s| ledger.line(s) }.find { |l| l.system_v.known? && l.point.regime == :starved }
+          hit = @budget.scenarios.select(&:running?).filter_map { |s| ledger.line(s) }.find do |l|
+            l.system_v.known? &&
+              l.point.regime == :starved
+          end
           next unless hit
 
           text = format('%<scenario>s: the volts fall to %<volts>.1f V, where a unit cuts out. It will flicker on and off.',
-                        scenario: hit.scenario.name, volts: hit.point.volts)
+            scenario: hit.scenario.name, volts: hit.point.volts)
           Flag.new(key: 'starved', level: 'warning', side: 'after', text: text,
-                   cure: 'Fewer loads at this speed, or a unit that works from lower volts.')
+            cure: 'Fewer loads at this speed, or a unit that works from lower volts.')
         end
       end
 
@@ -71,7 +78,7 @@ module Miser
         @budget.ledgers('after').values.select { |l| l.circuit.ac? && !l.circuit.rectified? }.flat_map do |ledger|
           ledger.entries.select { |e| e.load.document['supply'] == 'dc' }.map do |e|
             Flag.new(key: 'needs_dc', level: 'danger', side: 'after', text: "#{e.part_name || e.name} needs DC; this circuit is AC.",
-                     cure: 'Fit a rectifier-regulator with smoothing, or choose an AC-rated unit.')
+              cure: 'Fit a rectifier-regulator with smoothing, or choose an AC-rated unit.')
           end
         end
       end
@@ -81,12 +88,14 @@ module Miser
         @budget.ledgers('before').values.select { |l| l.circuit.dc? && l.circuit.measured_volts }.filter_map do |ledger|
           volts = ledger.circuit.measured_volts
           if volts < @settings[:low_cruise_v]
-            text = format('%.1f V measured running: under %.1f V with a light load is a charging fault, not a budget.', volts, @settings[:low_cruise_v])
+            text = format('%.1f V measured running: under %.1f V with a light load is a charging fault, not a budget.', volts,
+              @settings[:low_cruise_v])
             Flag.new(key: 'charging_fault', level: 'warning', text: text,
-                     cure: 'Check stator, regulator, earths and battery before counting amps.')
+              cure: 'Check stator, regulator, earths and battery before counting amps.')
           elsif volts > @settings[:over_v]
-            Flag.new(key: 'overcharge', level: 'warning', text: format('%.1f V measured running: over %.1f V the regulator is at fault.', volts, @settings[:over_v]),
-                     cure: 'Check the regulator and its earth.')
+            Flag.new(key: 'overcharge', level: 'warning',
+              text: format('%.1f V measured running: over %.1f V the regulator is at fault.', volts, @settings[:over_v]),
+              cure: 'Check the regulator and its earth.')
           end
         end
       end
@@ -97,18 +106,24 @@ module Miser
           hz = ledger.line(slowest).flicker_hz
           next unless hz < @settings[:flicker_hz] && ledger.entries.any? { |e| e.kind == 'led' }
 
-          Flag.new(key: 'flicker', level: 'note', side: 'after', text: format('LED light pulses at %.0f Hz at %d rpm; people notice under %.0f Hz.', hz, slowest.rpm.round, @settings[:flicker_hz]),
-                   cure: 'Rectify and smooth, or choose a unit with its own storage.')
+          Flag.new(key: 'flicker', level: 'note', side: 'after',
+            text: format('LED light pulses at %.0f Hz at %d rpm; people notice under %.0f Hz.', hz, slowest.rpm.round,
+              @settings[:flicker_hz]),
+            cure: 'Rectify and smooth, or choose a unit with its own storage.')
         end
       end
 
       # Changing what a flasher listens to changes how it flashes.
       def signals
-        swapped = @budget.ledgers('after').values.flat_map(&:entries).any? { |e| e.choice && e.row['role'].to_s.start_with?('signal_') && e.kind == 'led' }
+        swapped = @budget.ledgers('after').values.flat_map(&:entries).any? do |e|
+          e.choice && e.row['role'].to_s.start_with?('signal_') &&
+            e.kind == 'led'
+        end
         return [] unless swapped
 
-        [Flag.new(key: 'flasher', level: 'note', side: 'after', text: 'Turn signals changed to LED: a flasher that listens to the draw may run fast or stay on.',
-                  cure: 'Solve the signal circuit: it tells what will be seen, and what cures it.')]
+        [Flag.new(key: 'flasher', level: 'note', side: 'after',
+          text: 'Turn signals changed to LED: a flasher that listens to the draw may run fast or stay on.',
+          cure: 'Solve the signal circuit: it tells what will be seen, and what cures it.')]
       end
 
       def curve_remarks
@@ -121,7 +136,7 @@ module Miser
           next unless lines.any? && lines.all? { |l| l.verdict == 'owes' }
 
           Flag.new(key: 'never_keeps', level: 'warning', side: 'after', text: "#{ledger.circuit.name}: owes in every scenario.",
-                   cure: 'Fewer loads, or a check of the charging system.')
+            cure: 'Fewer loads, or a check of the charging system.')
         end
       end
     end

@@ -65,16 +65,20 @@ module Miser
         return Figure.unknown('rpm', circuit.reason) unless circuit.curve
 
         rpm = circuit.curve.break_even(spend, circuit.volts)
-        return Figure.unknown('rpm', format('never: it spends %.1f A and the most it can earn is %.1f A', spend, circuit.curve.i_inf)) unless rpm
+        unless rpm
+          return Figure.unknown('rpm',
+            format('never: it spends %.1f A and the most it can earn is %.1f A', spend, circuit.curve.i_inf))
+        end
         return Figure.unknown('rpm', format('not below the redline: %d rpm would be needed', rpm.round)) if @redline && rpm > @redline
 
         Figure.new(rpm, 'rpm', assumed: circuit.assumed?) do
           Working.new(title: 'Break-even speed', formula: 'n = √(b / (a − (S/h)²)) · V / V_ref',
-                      inputs: [Input.new(name: 'Spent S', value: spend, unit: 'A', origin: 'ledger'),
-                               Input.new(name: 'a', value: circuit.curve.a, unit: 'A²', origin: circuit.basis_words),
-                               Input.new(name: 'b', value: circuit.curve.b, unit: 'A²·rpm²', origin: circuit.basis_words),
-                               Input.new(name: 'Volts', value: circuit.volts, unit: 'V', origin: 'budget volts', ref: "circuit/#{circuit.id}/volts")],
-                      source: Circuit::CURVE_SOURCE, notes: ['The earn curve solved for engine speed at what is spent.'])
+            inputs: [Input.new(name: 'Spent S', value: spend, unit: 'A', origin: 'ledger'),
+              Input.new(name: 'a', value: circuit.curve.a, unit: 'A²', origin: circuit.basis_words),
+              Input.new(name: 'b', value: circuit.curve.b, unit: 'A²·rpm²', origin: circuit.basis_words),
+              Input.new(name: 'Volts', value: circuit.volts, unit: 'V', origin: 'budget volts',
+                ref: "circuit/#{circuit.id}/volts")],
+            source: Circuit::CURVE_SOURCE, notes: ['The earn curve solved for engine speed at what is spent.'])
         end
       end
 
@@ -98,7 +102,8 @@ module Miser
       end
 
       def solver(scenario)
-        (@solvers ||= {})[scenario.id] ||= Charging::OperatingPoint.new(curve: circuit.curve, sum: sum(scenario), battery: circuit.battery, held: circuit.held)
+        (@solvers ||= {})[scenario.id] ||= Charging::OperatingPoint.new(curve: circuit.curve, sum: sum(scenario), battery: circuit.battery,
+          held: circuit.held)
       end
     end
   end

@@ -34,9 +34,11 @@ module Miser
       # @return [Figure] A
       def spends
         @spends ||= if unknown_loads.any?
-                      Figure.unknown('A', "draw #{'with the key off ' if scenario.parked?}unknown: #{unknown_loads.map { |b| b.entry.name }.join(', ')}")
+                      Figure.unknown('A',
+                        "draw #{'with the key off ' if scenario.parked?}unknown: #{unknown_loads.map { |b| b.entry.name }.join(', ')}")
                     else
-                      Figure.new(known_spends, 'A', sigma: Math.sqrt(load_variance + (spend_by_volts**2)), assumed: blocks.any?(&:assumed?)) { spends_working }
+                      Figure.new(known_spends, 'A', sigma: Math.sqrt(load_variance + (spend_by_volts**2)),
+                        assumed: blocks.any?(&:assumed?)) { spends_working }
                     end
       end
 
@@ -46,7 +48,8 @@ module Miser
       # @return [Figure] A
       def keeps
         @keeps ||= if earns.known? && spends.known?
-                     Figure.new(earns.value - spends.value, 'A', sigma: keep_sigma, assumed: earns.assumed || spends.assumed) { keeps_working }
+                     Figure.new(earns.value - spends.value, 'A', sigma: keep_sigma,
+                       assumed: earns.assumed || spends.assumed) { keeps_working }
                    else
                      Figure.unknown('A', [earns, spends].filter_map(&:reason).join('; '))
                    end
@@ -91,7 +94,8 @@ module Miser
           law = b.entry.load.law
           rated = b.entry.load.light_v
           share = law.light(volts, of: rated)
-          share && { entry: b.entry, life: law.life(volts, of: rated), life_words: life_words(law.life(volts, of: rated)), share: Figure.new(share, '1') { light_working(b.entry, volts, rated) } }
+          share && { entry: b.entry, life: law.life(volts, of: rated), life_words: life_words(law.life(volts, of: rated)),
+                     share: Figure.new(share, '1') { light_working(b.entry, volts, rated) } }
         end
       end
 
@@ -186,29 +190,37 @@ module Miser
 
       def spends_working
         inputs = blocks.select { |b| b.duty.positive? }.map do |b|
-          Input.new(name: b.duty >= 1.0 ? b.entry.name : "#{b.entry.name} × duty #{format('%g', b.duty)}", value: b.amps, unit: 'A', sigma: b.sigma,
-                    origin: b.entry.load.anchor&.origin&.label || 'key-off draw, entered', ref: "load/#{@ledger.side}/#{b.entry.id}")
+          Input.new(name: b.duty >= 1.0 ? b.entry.name : "#{b.entry.name} × duty #{format('%g', b.duty)}", value: b.amps, unit: 'A',
+            sigma: b.sigma,
+            origin: b.entry.load.anchor&.origin&.label || 'key-off draw, entered', ref: "load/#{@ledger.side}/#{b.entry.id}")
         end
-        Working.new(title: "Spent: #{scenario.name}", formula: 'Σ duty · I(V)', inputs: inputs, source: 'sum of the loads; doubts add in quadrature',
-                    notes: [format('Every draw is carried to %.1f V by its own law first.', @volts)])
+        Working.new(title: "Spent: #{scenario.name}", formula: 'Σ duty · I(V)', inputs: inputs,
+          source: 'sum of the loads; doubts add in quadrature',
+          notes: [format('Every draw is carried to %.1f V by its own law first.', @volts)])
       end
 
       def keeps_working
         Working.new(title: "Kept: #{scenario.name}", formula: 'keep = earn(n) − Σ duty · I(V)',
-                    inputs: [Input.new(name: 'Earned', value: earns.value, unit: 'A', sigma: earns.sigma, origin: @circuit.curve ? @circuit.basis_words : 'engine off', ref: path('earns')),
-                             Input.new(name: 'Spent', value: spends.value, unit: 'A', sigma: spends.sigma, origin: 'ledger', ref: path('spends')),
-                             Input.new(name: 'Volts', value: @volts, unit: 'V', sigma: @circuit.volts_sigma, origin: 'budget volts',
-                                       ref: "circuit/#{@circuit.id}/volts")],
-                    source: 'common practice',
-                    notes: ['Keeps if more than 2σ above nothing, owes if more than 2σ below, else too close to call.',
-                            'A doubt in the volts moves earning and spending together; it is counted once.'])
+          inputs: [Input.new(name: 'Earned', value: earns.value, unit: 'A', sigma: earns.sigma,
+            origin: @circuit.curve ? @circuit.basis_words : 'engine off', ref: path('earns')),
+            Input.new(name: 'Spent', value: spends.value, unit: 'A', sigma: spends.sigma, origin: 'ledger',
+              ref: path('spends')),
+            Input.new(name: 'Volts', value: @volts, unit: 'V', sigma: @circuit.volts_sigma, origin: 'budget volts',
+              ref: "circuit/#{@circuit.id}/volts")],
+          source: 'common practice',
+          notes: ['Keeps if more than 2σ above nothing, owes if more than 2σ below, else too close to call.',
+            'A doubt in the volts moves earning and spending together; it is counted once.'])
       end
 
       def volts_working
-        formula = @circuit.dc? ? 'alternator(n, V) + battery(V) = Σ loads(V), no higher than the regulator holds' : 'I_inf·√(1 − (V·n0/(V_ref·n))²) = Σ I(V), then the regulator clamps'
+        formula = if @circuit.dc?
+                    'alternator(n, V) + battery(V) = Σ loads(V), no higher than the regulator holds'
+                  else
+                    'I_inf·√(1 − (V·n0/(V_ref·n))²) = Σ I(V), then the regulator clamps'
+                  end
         inputs = [Input.new(name: 'Engine speed', value: rpm, unit: 'rpm', origin: 'scenario'),
-                  Input.new(name: 'Alternator gives', value: point.alternator_a, unit: 'A', origin: 'solved'),
-                  Input.new(name: 'Loads take', value: @ledger.sum(scenario).amps(point.volts), unit: 'A', origin: 'solved')]
+          Input.new(name: 'Alternator gives', value: point.alternator_a, unit: 'A', origin: 'solved'),
+          Input.new(name: 'Loads take', value: @ledger.sum(scenario).amps(point.volts), unit: 'A', origin: 'solved')]
         if @circuit.battery
           inputs << Input.new(name: 'Battery gives', value: point.battery_a, unit: 'A', origin: 'solved')
           inputs << Input.new(name: 'Battery at rest', value: @circuit.battery.rest_v, unit: 'V', origin: 'battery')
@@ -216,37 +228,52 @@ module Miser
                        @ledger.settings.input('battery_ohm_ah')
                      else
                        Input.new(name: 'Battery resistance',
-                                 value: @circuit.battery.ohms, unit: 'Ω', origin: 'measured')
+                         value: @circuit.battery.ohms, unit: 'Ω', origin: 'measured')
                      end)
         end
-        inputs << Input.new(name: 'Regulator holds', value: @circuit.held, unit: 'V', origin: @circuit.measured_volts ? 'measured' : 'assumed') if @circuit.held
+        if @circuit.held
+          inputs << Input.new(name: 'Regulator holds', value: @circuit.held, unit: 'V',
+            origin: @circuit.measured_volts ? 'measured' : 'assumed')
+        end
         Working.new(title: "System volts: #{scenario.name}", formula: formula, inputs: inputs, source: Circuit::CURVE_SOURCE, notes: [])
       end
 
       def light_working(entry, volts, rated)
         law = entry.load.law
         life = law.life(volts, of: rated)
-        notes = life ? [format('Its life at these volts: %.2g of the rated life, by (V / V_rated)^−%.0f.', life, -Draw::Filament::LIFE)] : []
-        Working.new(title: "Light of #{entry.part_name || entry.name}", formula: entry.load.filament? ? format('(V / V_rated)^%.1f', Draw::Filament::LIGHT) : 'light follows the amps of its law',
-                    inputs: [Input.new(name: 'System volts', value: volts, unit: 'V', origin: 'solved', ref: path('system_v')),
-                             Input.new(name: 'Rated at', value: rated, unit: 'V', origin: format('lamp base, else %.1f V', Volts::HEADLAMP_TEST))],
-                    source: law.class.source, notes: notes)
+        notes = if life
+                  [format('Its life at these volts: %.2g of the rated life, by (V / V_rated)^−%.0f.', life,
+                    -Draw::Filament::LIFE)]
+                else
+                  []
+                end
+        Working.new(title: "Light of #{entry.part_name || entry.name}",
+          formula: if entry.load.filament?
+                     format('(V / V_rated)^%.1f', Draw::Filament::LIGHT)
+                   else
+                     'light follows the amps of its law'
+                   end,
+          inputs: [Input.new(name: 'System volts', value: volts, unit: 'V', origin: 'solved', ref: path('system_v')),
+            Input.new(name: 'Rated at', value: rated, unit: 'V',
+              origin: format('lamp base, else %.1f V', Volts::HEADLAMP_TEST))],
+          source: law.class.source, notes: notes)
       end
 
       def lasts_working(deficit, battery)
         settings = @ledger.settings
         if scenario.parked?
           Working.new(title: 'Days until it will not crank', formula: 't = usable Ah / I / 24',
-                      inputs: [Input.new(name: 'Key-off draw', value: deficit, unit: 'A', origin: 'ledger', ref: path('spends')),
-                               Input.new(name: 'Usable', value: battery.usable_ah, unit: 'Ah', origin: 'battery'), settings.input('no_crank_soc')],
-                      source: 'common practice', notes: ['The battery’s own leakage is not counted.'])
+            inputs: [Input.new(name: 'Key-off draw', value: deficit, unit: 'A', origin: 'ledger', ref: path('spends')),
+              Input.new(name: 'Usable', value: battery.usable_ah, unit: 'Ah', origin: 'battery'),
+              settings.input('no_crank_soc')],
+            source: 'common practice', notes: ['The battery’s own leakage is not counted.'])
         else
           Working.new(title: 'Until it will not crank', formula: 't = usable share · H · (C / (I·H))^k',
-                      inputs: [Input.new(name: 'Deficit', value: deficit, unit: 'A', origin: 'ledger', ref: path('keeps')),
-                               Input.new(name: 'Capacity', value: battery.capacity_ah, unit: 'Ah', origin: 'entered'),
-                               Input.new(name: 'Charge now', value: battery.charge, unit: '1', origin: 'battery'),
-                               settings.input('peukert'), settings.input('capacity_hours'), settings.input('no_crank_soc')],
-                      source: 'Peukert’s law', notes: [])
+            inputs: [Input.new(name: 'Deficit', value: deficit, unit: 'A', origin: 'ledger', ref: path('keeps')),
+              Input.new(name: 'Capacity', value: battery.capacity_ah, unit: 'Ah', origin: 'entered'),
+              Input.new(name: 'Charge now', value: battery.charge, unit: '1', origin: 'battery'),
+              settings.input('peukert'), settings.input('capacity_hours'), settings.input('no_crank_soc')],
+            source: 'Peukert’s law', notes: [])
         end
       end
     end

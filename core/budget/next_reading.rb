@@ -13,7 +13,7 @@ module Miser
         # @return [String]
         def why(line)
           format('Now %<origin>s. It is %<share>d %% of the doubt in “%<scenario>s”, and would bring ± %<now>.2f A down to ± %<after>.2f A.',
-                 origin: origin, share: (share * 100).round, scenario: line.scenario.name, now: line.keeps.sigma, after: sigma_after)
+            origin: origin, share: (share * 100).round, scenario: line.scenario.name, now: line.keeps.sigma, after: sigma_after)
         end
       end
 
@@ -34,12 +34,19 @@ module Miser
         common = { share: variance / total, sigma_after: Math.sqrt(total - variance + left) }
         case what
         when :earns
-          name = line.circuit.assumed? ? 'charging output, with a clamp meter at two speeds' : 'another point of the charging output, near this speed'
-          Candidate.new(what: 'earns', name: name, origin: line.circuit.basis_words, at: "/circuits/#{line.circuit.id}/alternator/points", **common)
+          name = if line.circuit.assumed?
+                   'charging output, with a clamp meter at two speeds'
+                 else
+                   'another point of the charging output, near this speed'
+                 end
+          Candidate.new(what: 'earns', name: name, origin: line.circuit.basis_words, at: "/circuits/#{line.circuit.id}/alternator/points",
+                        **common)
         when :volts
-          Candidate.new(what: 'volts', name: 'running volts at the battery', origin: 'assumed', at: "/circuits/#{line.circuit.id}/regulator/volts", **common)
+          Candidate.new(what: 'volts', name: 'running volts at the battery', origin: 'assumed',
+            at: "/circuits/#{line.circuit.id}/regulator/volts", **common)
         else
-          Candidate.new(what: 'load', load_id: what.id, name: what.part_name || what.name, origin: what.load.anchor.origin.label, at: "/loads/#{what.id}", **common)
+          Candidate.new(what: 'load', load_id: what.id, name: what.part_name || what.name, origin: what.load.anchor.origin.label,
+            at: "/loads/#{what.id}", **common)
         end
       end
       private_class_method :candidate
@@ -49,7 +56,11 @@ module Miser
         circuit = line.circuit
         left = case what
                when :earns then circuit.clamp_sigma(line.earns.value || 0.0)**2
-               when :volts then circuit.volts_sigma.zero? ? variance : variance * ((line.ledger.settings[:measured_v_sigma] / circuit.volts_sigma)**2)
+               when :volts then if circuit.volts_sigma.zero?
+                                  variance
+                                else
+                                  variance * ((line.ledger.settings[:measured_v_sigma] / circuit.volts_sigma)**2)
+                                end
                else
                  return variance if line.scenario.parked? || what.load.anchor.nil?
 

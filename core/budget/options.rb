@@ -35,7 +35,8 @@ module Miser
       def option(part)
         load = @budget.load_of_part(@row, part)
         keeps = keeps_with(load)
-        Option.new(part: part, fits_base: part['base'] == @row['base'], amps: load.figure(volts), saving: saving(load), keeps: keeps, verdict: Verdict.of(keeps.value, keeps.sigma))
+        Option.new(part: part, fits_base: part['base'] == @row['base'], amps: load.figure(volts), saving: saving(load), keeps: keeps,
+          verdict: Verdict.of(keeps.value, keeps.sigma))
       end
 
       def saving(load)
@@ -65,7 +66,8 @@ module Miser
         moved = @line.earn_by_volts - @line.spend_by_volts + by_volts[old] - by_volts[load]
         variance = @line.load_variance - (was&.sigma.to_f**2) + ((duty * load.sigma(volts))**2)
         Figure.new(@line.earns.value - @line.known_spends + was&.amps.to_f - (duty * load.amps(volts)), 'A',
-                   sigma: Math.sqrt([variance, 0.0].max + (@line.curve_sigma**2) + (moved**2)), assumed: @line.earns.assumed || @line.blocks.any?(&:assumed?) || load.anchor.origin.assumed?)
+          sigma: Math.sqrt([variance, 0.0].max + (@line.curve_sigma**2) + (moved**2)),
+          assumed: @line.earns.assumed || @line.blocks.any?(&:assumed?) || load.anchor.origin.assumed?)
       end
     end
   end

@@ -51,7 +51,8 @@ module Miser
         goal = expect.known? ? (expect.value + (expect.sigma || 0)) * MARGIN : nil
         chosen = others.take_while { |_, a| (goal.nil? || demand < goal).tap { |more| demand += a if more } }
         enough = goal && demand >= goal
-        Step.new(rpm: rpm, expect_a: expect, switch_on: chosen.map { |e, _| e.name }, demand_a: demand, enough: enough, taken: taken?(rpm), words: words(goal, demand, enough))
+        Step.new(rpm: rpm, expect_a: expect, switch_on: chosen.map { |e, _| e.name }, demand_a: demand, enough: enough, taken: taken?(rpm),
+          words: words(goal, demand, enough))
       end
 
       def taken?(rpm) = @circuit.points.any? { |p| (p['rpm'] - rpm).abs <= ALIKE * rpm }
@@ -60,7 +61,8 @@ module Miser
         return 'What it earns is not known yet: switch everything on.' if goal.nil?
         return format('%.1f A wanted, so the regulator passes all it has.', demand) if enough
 
-        format('Only %.1f A can be switched on: it will shunt. Add %.0f W of lamps or a part-flat battery, or leave this speed out.', demand, (goal - demand) * @circuit.volts)
+        format('Only %.1f A can be switched on: it will shunt. Add %.0f W of lamps or a part-flat battery, or leave this speed out.',
+          demand, (goal - demand) * @circuit.volts)
       end
     end
   end

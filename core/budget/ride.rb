@@ -62,7 +62,8 @@ module Miser
       def tally
         @legs = @lines.map do |leg, line|
           hours = leg['minutes'] / 60.0
-          { id: leg['id'], ah: into_battery(line, @battery.charge) * hours, sigma: (line.keeps.sigma || 0.0) * hours, keeps: line.keeps.value }
+          { id: leg['id'], ah: into_battery(line, @battery.charge) * hours, sigma: (line.keeps.sigma || 0.0) * hours,
+            keeps: line.keeps.value }
         end
         [@legs.sum { |l| l[:ah] } - @settings[:crank_ah], @legs.sum { |l| l[:sigma] }]
       end
@@ -101,11 +102,12 @@ module Miser
       def working(total)
         inputs = @lines.zip(@legs).map do |(leg, line), result|
           Input.new(name: format('%<name>s, %<min>g min', name: line.scenario.name, min: leg['minutes']), value: result[:ah], unit: 'Ah',
-                    sigma: result[:sigma], origin: 'ledger')
+            sigma: result[:sigma], origin: 'ledger')
         end
         inputs << @settings.input('crank_ah')
-        Working.new(title: format('Ride: %+.2f Ah', total), formula: 'Σ keep · t, less the start; what is put in is limited by what the battery takes', inputs: inputs,
-                    source: 'common practice', notes: ['Doubts of one ride’s parts come from the same curve and loads: they add straight.'])
+        Working.new(title: format('Ride: %+.2f Ah', total),
+          formula: 'Σ keep · t, less the start; what is put in is limited by what the battery takes', inputs: inputs,
+          source: 'common practice', notes: ['Doubts of one ride’s parts come from the same curve and loads: they add straight.'])
       end
     end
   end

@@ -29,7 +29,7 @@ module Miser
         return nil unless peak > limit
 
         Danger.new(scenario: scenario, weakest: weakest.part_name || weakest.name, limit_v: limit, peak_v: peak, peak_rpm: redline,
-                   crosses_rpm: crossing(ledger, scenario, limit, redline))
+          crosses_rpm: crossing(ledger, scenario, limit, redline))
       end
       private_class_method :danger
 

@@ -49,7 +49,7 @@ module Miser
         by_watts = difference(at, [watts * (1 - watts_sigma), cut_in], [watts * (1 + watts_sigma), cut_in])
         by_cut_in = difference(at, [watts, cut_in * (1 - cut_in_sigma)], [watts, cut_in * (1 + cut_in_sigma)])
         covariance = [(by_watts[0]**2) + (by_cut_in[0]**2), (by_watts[0] * by_watts[1]) + (by_cut_in[0] * by_cut_in[1]),
-                      (by_watts[1]**2) + (by_cut_in[1]**2)]
+          (by_watts[1]**2) + (by_cut_in[1]**2)]
         EarnCurve.new(a: a, b: b, v_ref: volts, covariance: covariance, basis: basis, **options)
       end
 

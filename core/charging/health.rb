@@ -26,7 +26,8 @@ module Miser
         if volts > FULL_V + 0.2 then call('watch', '%.2f V is surface charge: let it stand an hour, lights on for a minute.', volts)
         elsif volts >= HALF_V + 0.3 then call('healthy', '%.2f V at rest: well charged.', volts)
         elsif volts >= HALF_V then call('watch', '%.2f V at rest: about half. Charge it before reading anything else.', volts)
-        else call('unhealthy', volts < FLAT_V ? '%.2f V at rest: flat. Charge and load-test it first.' : '%.2f V at rest: under half. Charge and test it first.', volts)
+        elsif volts >= FLAT_V then call('unhealthy', '%.2f V at rest: under half. Charge and test it first.', volts)
+        else call('unhealthy', '%.2f V at rest: flat. Charge and load-test it first.', volts)
         end
       end
 
@@ -36,7 +37,8 @@ module Miser
       def idle(volts, over, rest_v = nil)
         if volts > over then call('unhealthy', '%.2f V idling: over %.1f V the regulator is at fault.', volts, over)
         elsif volts >= HOLDS_V then call('healthy', '%.2f V idling: it charges even here.', volts)
-        elsif volts >= (rest_v || (HALF_V + 0.4)) + LIFT_V then call('healthy', '%.2f V idling: above the battery, so it charges a little.', volts)
+        elsif volts >= (rest_v || (HALF_V + 0.4)) + LIFT_V then call('healthy',
+          '%.2f V idling: above the battery, so it charges a little.', volts)
         else call('watch', '%.2f V idling: the battery feeds. On many machines usual; the budget says how much.', volts)
         end
       end
@@ -46,7 +48,8 @@ module Miser
       # @return [Call]
       def cruise(volts, low, over)
         if volts > over then call('unhealthy', '%.2f V at cruise: over %.1f V. Regulator or its earth.', volts, over)
-        elsif volts < low then call('unhealthy', '%.2f V at cruise: under %.1f V with a light load is a charging fault, not a budget.', volts, low)
+        elsif volts < low then call('unhealthy', '%.2f V at cruise: under %.1f V with a light load is a charging fault, not a budget.',
+          volts, low)
         elsif volts < HOLDS_V then call('watch', '%.2f V at cruise: low. Check plugs and earths for drop.', volts)
         else call('healthy', '%.2f V at cruise: healthy.', volts)
         end
@@ -61,7 +64,12 @@ module Miser
         days = battery.days(amps)
         return Call.new(verdict: 'healthy', text: 'Nothing is drawn with the key out.') unless days
 
-        words = format('%<ma>.0f mA: %<days>s until it will not crank.', ma: amps * 1000, days: days < 2 ? format('%.0f hours', days * 24) : format('%.0f days', days))
+        words = format('%<ma>.0f mA: %<days>s until it will not crank.', ma: amps * 1000,
+          days: if days < 2
+                  format('%.0f hours', days * 24)
+                else
+                  format('%.0f days', days)
+                end)
         verdict = DAYS.find { |limit, _| days < limit }&.last || 'healthy'
         Call.new(verdict: verdict, text: words)
       end

@@ -37,8 +37,8 @@ module Miser
       # @return [Array<Array(String, Float)>] words and A
       def limits
         @limits ||= [fuse_a && ["its #{number(fuse_a)} A fuse", fuse_a],
-                     wire_mm2 && Conductor.fuse_ceiling(wire_mm2)&.then { |a| [format('its %.1f mm² wire', wire_mm2), a] },
-                     connector && ["its #{connector[0]}", connector[1]]].compact
+          wire_mm2 && Conductor.fuse_ceiling(wire_mm2)&.then { |a| [format('its %.1f mm² wire', wire_mm2), a] },
+          connector && ["its #{connector[0]}", connector[1]]].compact
       end
 
       # The most it can really take, by what it was shipped with.
@@ -64,7 +64,8 @@ module Miser
       def beside(read_w)
         return nil unless watts
 
-        words = format('Advertised %<claim>s W, takes %<real>.1f W: %<share>d %%.', claim: number(watts), real: read_w, share: (read_w / watts * 100).round)
+        words = format('Advertised %<claim>s W, takes %<real>.1f W: %<share>d %%.', claim: number(watts), real: read_w,
+          share: (read_w / watts * 100).round)
         lumens ? format('%s At %s lm that would be %.0f lm/W.', words, number(lumens), lumens / read_w) : words
       end
 
@@ -77,9 +78,14 @@ module Miser
 
         limits.filter_map do |words, limit|
           if amps > limit
-            Finding.new(level: 'impossible', text: format('%s W at %.1f V is %.1f A, more than %s carries (%s A): one of the two is wrong.', number(watts), Volts::BENCH, amps, words, number(limit)))
+            Finding.new(level: 'impossible',
+              text: format('%s W at %.1f V is %.1f A, more than %s carries (%s A): one of the two is wrong.', number(watts),
+                Volts::BENCH, amps, words,
+                number(limit)))
           elsif amps > limit * FUSE_LOAD
-            Finding.new(level: 'doubtful', text: format('%s W at %.1f V is %.1f A: %s (%s A) leaves no margin.', number(watts), Volts::BENCH, amps, words, number(limit)))
+            Finding.new(level: 'doubtful',
+              text: format('%s W at %.1f V is %.1f A: %s (%s A) leaves no margin.', number(watts),
+                Volts::BENCH, amps, words, number(limit)))
           end
         end
       end
@@ -88,8 +94,14 @@ module Miser
         return [] unless watts && lumens
 
         per_watt = lumens / watts
-        if per_watt > THEORY then [Finding.new(level: 'impossible', text: format('%.0f lm/W is more than white light from LEDs can give.', per_watt))]
-        elsif per_watt > CREDIBLE then [Finding.new(level: 'doubtful', text: format('%.0f lm/W is not credible; good lamps give 80 to 150.', per_watt))]
+        if per_watt > THEORY then [Finding.new(level: 'impossible',
+          text: format(
+            '%.0f lm/W is more than white light from LEDs can give.', per_watt
+          ))]
+        elsif per_watt > CREDIBLE then [Finding.new(level: 'doubtful',
+          text: format(
+            '%.0f lm/W is not credible; good lamps give 80 to 150.', per_watt
+          ))]
         else []
         end
       end
@@ -99,7 +111,11 @@ module Miser
         return unless fuse_a && wire_mm2
         return Finding.new(level: 'doubtful', text: 'Its wire is thinner than any fused lamp lead should be.') unless ceiling
 
-        Finding.new(level: 'impossible', text: format('Its %s A fuse does not protect its %.1f mm² wire (%s A at the most).', number(fuse_a), wire_mm2, number(ceiling))) if fuse_a > ceiling
+        return unless fuse_a > ceiling
+
+        Finding.new(level: 'impossible',
+          text: format('Its %s A fuse does not protect its %.1f mm² wire (%s A at the most).', number(fuse_a), wire_mm2,
+            number(ceiling)))
       end
     end
   end

@@ -9,7 +9,8 @@ module Miser
       # Connectors met on lamp leads, A a contact carries. Common practice.
       CONNECTORS = {
         'blade_2_8' => ['2.8 mm blades', 6.0], 'bullet_3_9' => ['3.9 mm bullets', 10.0], 'blade_4_8' => ['4.8 mm blades', 10.0],
-        'sealed_1_5' => ['sealed plug, 1.5 mm pins', 13.0], 'blade_6_3' => ['6.3 mm blades', 16.0], 'sealed_2_8' => ['sealed plug, 2.8 mm pins', 25.0]
+        'sealed_1_5' => ['sealed plug, 1.5 mm pins', 13.0], 'blade_6_3' => ['6.3 mm blades', 16.0],
+        'sealed_2_8' => ['sealed plug, 2.8 mm pins', 25.0]
       }.freeze
 
       module_function

@@ -30,8 +30,9 @@ module Miser
         amps = load.known? ? load.law.current([Volts::BENCH, load.law.min_v].max) : nil
         return clamp(amps) if amps && amps * MARGIN > FUSE_A
 
-        Plan.new(amps: amps, range_a: FUSE_A, words: amps ? series_words(load, amps) : 'Draw unknown: start in the 10 A jack, never the milliamp jack.',
-                 steps: series_steps(load))
+        Plan.new(amps: amps, range_a: FUSE_A,
+          words: amps ? series_words(load, amps) : 'Draw unknown: start in the 10 A jack, never the milliamp jack.',
+          steps: series_steps(load))
       end
 
       # @return [String]
@@ -39,18 +40,27 @@ module Miser
 
       def series_words(load, amps)
         words = format('Expect about %.1f A at %.1f V: 10 A jack.', amps, Volts::BENCH)
-        load.filament? && load.document['group'] == 'lamp' ? format('%s At switching on about %.0f A for milliseconds, which no meter shows.', words, amps * INRUSH) : words
+        if load.filament? && load.document['group'] == 'lamp'
+          format(
+            '%s At switching on about %.0f A for milliseconds, which no meter shows.', words, amps * INRUSH
+          )
+        else
+          words
+        end
       end
 
       def series_steps(load)
         ['Black lead in COM, red lead in the 10 A jack. Range: 10 A DC.',
-         "Battery + to the red lead, the black lead to #{CONTACTS.fetch(load.document['filament'], 'the feed contact')}; the lamp’s earth to battery −.",
-         'Nothing else lit. Lamp shaded, face turned away.']
+          "Battery + to the red lead, the black lead to #{CONTACTS.fetch(load.document['filament'],
+            'the feed contact')}; the lamp’s earth to battery −.",
+          'Nothing else lit. Lamp shaded, face turned away.']
       end
 
       def clamp(amps)
-        Plan.new(amps: amps, range_a: nil, words: format('Expect about %.1f A at %.1f V: over the 10 A jack: use a clamp meter.', amps, Volts::BENCH),
-                 steps: ['Clamp meter on DC amps, zeroed, round the feed wire alone; no lead in series.', 'Lamp on the machine, battery charged.', 'Type what it shows.'])
+        Plan.new(amps: amps, range_a: nil,
+          words: format('Expect about %.1f A at %.1f V: over the 10 A jack: use a clamp meter.', amps, Volts::BENCH),
+          steps: ['Clamp meter on DC amps, zeroed, round the feed wire alone; no lead in series.',
+            'Lamp on the machine, battery charged.', 'Type what it shows.'])
       end
     end
   end

@@ -131,13 +131,19 @@ module Miser
         end
       end
 
-      def advertised_w = stated.find { |f| f['origin'] == 'advertised' }&.then { |f| f['watts'] || (f['amps'] && (f['amps'] * (f['volts'] || Volts::NOMINAL))) }
+      def advertised_w
+        stated.find { |f| f['origin'] == 'advertised' }&.then do |f|
+          f['watts'] ||
+            (f['amps'] && (f['amps'] * (f['volts'] || Volts::NOMINAL)))
+        end
+      end
 
       def stated = document.fetch('figures', [])
 
       def figure_anchors
         figures = stated
-        figures += [{ 'origin' => 'advertised', 'watts' => claim.watts }] if document.dig('claim', 'watts') && figures.none? { |f| f['origin'] == 'advertised' }
+        figures += [{ 'origin' => 'advertised', 'watts' => claim.watts }] if document.dig('claim',
+          'watts') && figures.none? { |f| f['origin'] == 'advertised' }
         figures.filter_map do |f|
           volts = f['volts'] || Volts::NOMINAL
           amps = f['amps'] || (f['watts'] && (f['watts'] / volts))
@@ -158,7 +164,8 @@ module Miser
       # Advertised watts are a level spread, cut off where its own fuse, wire or plug ends.
       def claimed(origin, volts)
         low, high = claimed_w
-        Anchor.new(volts: volts, volts_sigma: 0.0, amps: (low + high) / 2 / volts, sigma: (high - low) / volts / Math.sqrt(12), origin: origin)
+        Anchor.new(volts: volts, volts_sigma: 0.0, amps: (low + high) / 2 / volts, sigma: (high - low) / volts / Math.sqrt(12),
+          origin: origin)
       end
 
       def build_law
@@ -175,13 +182,15 @@ module Miser
 
       def working(volts)
         inputs = [Input.new(name: 'Amps', value: anchor.amps, unit: 'A', sigma: anchor.sigma, origin: anchor.origin.label),
-                  Input.new(name: 'at volts', value: anchor.volts, unit: 'V', sigma: anchor.volts_sigma, origin: anchor.reading ? 'reading' : 'as stated',
-                            ref: anchor.reading && "reading/#{anchor.reading.id}"),
-                  Input.new(name: 'carried to', value: volts, unit: 'V', origin: 'budget volts')]
+          Input.new(name: 'at volts', value: anchor.volts, unit: 'V', sigma: anchor.volts_sigma,
+            origin: anchor.reading ? 'reading' : 'as stated',
+            ref: anchor.reading && "reading/#{anchor.reading.id}"),
+          Input.new(name: 'carried to', value: volts, unit: 'V', origin: 'budget volts')]
         inputs << Input.new(name: 'How many', value: count, unit: '1', origin: 'entered') if count != 1
         inputs.concat(anchor.origin.settings.map { |key| @settings.input(key) })
-        Working.new(title: "#{name}: amps at #{format('%.1f', volts)} V", formula: formula, inputs: inputs, source: "#{law.class.label}: #{law.class.source}",
-                    notes: ["Law #{law_key}, #{law_origin}."])
+        Working.new(title: "#{name}: amps at #{format('%.1f', volts)} V", formula: formula, inputs: inputs,
+          source: "#{law.class.label}: #{law.class.source}",
+          notes: ["Law #{law_key}, #{law_origin}."])
       end
 
       def formula

@@ -42,8 +42,9 @@ module Miser
         @high = @expected * (1 + width)
         return @verdict = :expected if @amps.between?(low, high)
 
-        @evidence = Suspect::Evidence.new(amps: @amps, volts: @volts, expected: expected, low: low, high: high, others: other_w.map { |w| takes(w) },
-                                          filament: @filament, at_lamp: at_lamp, rated_w: rated_w)
+        @evidence = Suspect::Evidence.new(amps: @amps, volts: @volts, expected: expected, low: low, high: high,
+          others: other_w.map { |w| takes(w) },
+          filament: @filament, at_lamp: at_lamp, rated_w: rated_w)
         @suspects = Suspect.ranked(@evidence)
         @verdict = SLIPS.include?(suspects.first&.first&.key) ? :slip : :outside
       end

@@ -22,7 +22,7 @@ module Miser
         @settings = settings
         @id = document['id']
         @leads = Leads.new(default_ohm: settings[:lead_ohm], length_m: bench['lead_length_m'], area_mm2: bench['lead_area_mm2'],
-                           meter_ohm: bench['meter_ohm'], measured_ohm: bench['series_ohm'])
+          meter_ohm: bench['meter_ohm'], measured_ohm: bench['series_ohm'])
         @warm_up = WarmUp.new(samples, tolerance: settings[:settle_tolerance])
         @origin = Origin.named(origin_key)
         place_volts
@@ -62,9 +62,13 @@ module Miser
         Figure.new(warm_up.settled, 'A', sigma: sigma) do
           inputs = samples.sort.last(3).map { |t, a| Input.new(name: format('at %g s', t), value: a, unit: 'A', origin: 'read') }
           many = samples.size >= WarmUp::MANY
-          formula = many ? "x(t) = x∞ + b·e^(−t/τ), least squares through #{samples.size} samples" : 'x∞ = x3 − (x3−x2)² / ((x3−x2) − (x2−x1))'
+          formula = if many
+                      "x(t) = x∞ + b·e^(−t/τ), least squares through #{samples.size} samples"
+                    else
+                      'x∞ = x3 − (x3−x2)² / ((x3−x2) − (x2−x1))'
+                    end
           Working.new(title: 'Settled draw', formula: formula, inputs: [*inputs, @settings.input('settle_tolerance')],
-                      source: 'exponential tail', notes: [warm_up.reason])
+            source: 'exponential tail', notes: [warm_up.reason])
         end
       end
 
@@ -75,9 +79,11 @@ module Miser
         Figure.new(law_test.exponent, '1', sigma: law_test.sigma) do
           second = document['second']
           Working.new(title: 'Exponent of the draw law', formula: 'α = ln(I2 / I1) / ln(V2 / V1)',
-                      inputs: [Input.new(name: 'I1', value: amps, unit: 'A', origin: 'read'), Input.new(name: 'V1', value: volts, unit: 'V', origin: 'at the lamp', ref: "reading/#{id}"),
-                               Input.new(name: 'I2', value: second['amps'], unit: 'A', origin: 'read'), Input.new(name: 'V2', value: second['volts'], unit: 'V', origin: 'read')],
-                      source: 'common practice: filament 0.55, driver −1, constant current 0, heater 1', notes: [])
+            inputs: [Input.new(name: 'I1', value: amps, unit: 'A', origin: 'read'),
+              Input.new(name: 'V1', value: volts, unit: 'V', origin: 'at the lamp', ref: "reading/#{id}"),
+              Input.new(name: 'I2', value: second['amps'], unit: 'A', origin: 'read'),
+              Input.new(name: 'V2', value: second['volts'], unit: 'V', origin: 'read')],
+            source: 'common practice: filament 0.55, driver −1, constant current 0, heater 1', notes: [])
         end
       end
 
@@ -89,7 +95,7 @@ module Miser
         return nil unless amps && volts&.positive?
 
         Plausibility.new(amps: amps, volts: volts, rated_w: rated_w, filament: filament, width: @settings[:window], other_w: other_w,
-                         volts_at_lamp: document['volts_at'] != 'battery')
+          volts_at_lamp: document['volts_at'] != 'battery')
       end
 
       private
@@ -130,21 +136,22 @@ module Miser
       def volts_working
         if document['volts_at'] == 'battery' && document['volts'] && amps
           Working.new(title: 'Volts at the lamp', formula: 'V_lamp = V_battery − I · R',
-                      inputs: [Input.new(name: 'Volts at the battery', value: document['volts'], unit: 'V', origin: 'read'),
-                               Input.new(name: 'Amps', value: amps, unit: 'A', origin: 'read'),
-                               if @leads.assumed?
-                                 @settings.input('lead_ohm')
-                               else
-                                 Input.new(name: 'Meter and leads', value: @leads.ohms, unit: 'Ω',
-                                           origin: @leads.origin)
-                               end],
-                      source: 'Ohm’s law', notes: [])
+            inputs: [Input.new(name: 'Volts at the battery', value: document['volts'], unit: 'V', origin: 'read'),
+              Input.new(name: 'Amps', value: amps, unit: 'A', origin: 'read'),
+              if @leads.assumed?
+                @settings.input('lead_ohm')
+              else
+                Input.new(name: 'Meter and leads', value: @leads.ohms, unit: 'Ω',
+                  origin: @leads.origin)
+              end],
+            source: 'Ohm’s law', notes: [])
         elsif document['volts']
-          Working.new(title: 'Volts at the lamp', formula: 'as read', inputs: [Input.new(name: 'Volts at the lamp', value: volts, unit: 'V', origin: 'read')],
-                      source: 'meter', notes: [])
+          Working.new(title: 'Volts at the lamp', formula: 'as read',
+            inputs: [Input.new(name: 'Volts at the lamp', value: volts, unit: 'V', origin: 'read')],
+            source: 'meter', notes: [])
         else
           Working.new(title: 'Volts at the lamp', formula: 'assumed', inputs: [@settings.input('bench_rest_v')], source: 'assumption',
-                      notes: ['Write down the volts at the lamp with the amps, and this doubt goes.'])
+            notes: ['Write down the volts at the lamp with the amps, and this doubt goes.'])
         end
       end
     end

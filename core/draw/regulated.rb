@@ -7,7 +7,7 @@ module Miser
     # A linear regulator holds the current; the spare volts become heat.
     class Regulated < Law
       declare 'regulated', label: 'Constant current', exponent: 0.0, used_for: 'LEDs behind a linear regulator, electronics',
-                           source: 'common practice'
+        source: 'common practice'
     end
   end
 end

@@ -12,7 +12,8 @@ module Miser
       # @param forward_v [Float] volts at which it starts to conduct, below the reference
       def initialize(volts:, amps:, forward_v:, **)
         super(volts: volts, amps: amps, min_v: forward_v)
-        raise ArgumentError, "forward volts must lie below #{volts} V, got #{forward_v}" unless forward_v.to_f.between?(0, volts.to_f - 0.01)
+        raise ArgumentError, "forward volts must lie below #{volts} V, got #{forward_v}" unless forward_v.to_f.between?(0,
+          volts.to_f - 0.01)
       end
 
       def ohms = (volts - min_v) / amps

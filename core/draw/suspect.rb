@@ -43,30 +43,59 @@ module Miser
 
       TABLE = [
         new('milliamps', ->(e) { format('This looks like milliamps: %g mA is %.2f A.', e.amps, e.amps / 1000) },
-            'Read the unit on the display.') { |e| e.near(e.amps / 1000) },
+          'Read the unit on the display.') { |e| e.near(e.amps / 1000) },
         new('watts', ->(e) { format('This looks like watts: %g W at %.1f V is %.2f A.', e.amps, e.volts, e.amps / e.volts) },
-            'Read the unit on the display.') { |e| e.amps > 2 * e.high ? e.near(e.amps, e.rated_w)**0.2 : 0 },
+          'Read the unit on the display.') { |e| e.amps > 2 * e.high ? e.near(e.amps, e.rated_w)**0.2 : 0 },
         new('amps_as_milliamps', ->(e) { format('This looks like amps entered as milliamps: %.2f A?', e.amps * 1000) },
-            'Read the unit on the display.') { |e| e.near(e.amps * 1000) },
+          'Read the unit on the display.') { |e| e.near(e.amps * 1000) },
         new('wrong_jack', 'Nothing flows: the lead is in the wrong jack, or that jack’s fuse is blown.',
-            'Short the leads on the ohms range: a blown fuse reads open.') { |e| e.amps < 0.02 * e.expected ? 0.9 : 0 },
+          'Short the leads on the ohms range: a blown fuse reads open.') { |e| e.amps < 0.02 * e.expected ? 0.9 : 0 },
         new('both_filaments', 'Both filaments are lit.',
-            'Take the lead off the other terminal: the reading falls by half.') { |e| e.high? ? e.others.map { |o| e.near(e.amps, e.expected + o) }.max.to_f : 0 },
+          'Take the lead off the other terminal: the reading falls by half.') do |e|
+          if e.high?
+            e.others.map do |o|
+              e.near(e.amps,
+                e.expected + o)
+            end.max.to_f
+          else
+            0
+          end
+        end,
         new('wrong_terminal', 'The other filament is lit: the lead is on the wrong terminal.',
-            'See which filament glows, or read the marks beside the terminals.') { |e| e.others.map { |o| ((o / e.expected) - 1).abs > 0.15 ? e.near(e.amps, o) : 0 }.max.to_f },
+          'See which filament glows, or read the marks beside the terminals.') do |e|
+          e.others.map do |o|
+            if ((o / e.expected) - 1).abs > 0.15
+              e.near(
+                e.amps, o
+              )
+            else
+              0
+            end
+          end.max.to_f
+        end,
         new('battery_sag', ->(e) { format('The battery sags: it would take %.1f V at the lamp.', e.implied_v) },
-            'Read the volts at the lamp itself, lit.') { |e| e.low? && e.filament && e.implied_v > 6 ? (e.at_lamp ? 0.2 : 0.5) : 0 }, # rubocop:disable Style/NestedTernaryOperator
-        new('lead_drop', ->(e) { format('Leads, meter or a joint take %.1f V: about %.2f Ω.', e.volts - e.implied_v, (e.volts - e.implied_v) / e.amps) },
-            'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.') do |e|
+          'Read the volts at the lamp itself, lit.') do |e|
+          if e.low? && e.filament && e.implied_v > 6
+            e.at_lamp ? 0.2 : 0.5
+          else
+            0
+          end
+        end,
+        new('lead_drop', lambda { |e|
+          format('Leads, meter or a joint take %.1f V: about %.2f Ω.', e.volts - e.implied_v,
+            (e.volts - e.implied_v) / e.amps)
+        },
+          'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.') do |e|
           e.low? && e.filament && e.implied_v > 6 ? (e.at_lamp ? 0.15 : 0.6) : 0 # rubocop:disable Style/NestedTernaryOperator
         end,
         new('other_rating', ->(e) { format('A lamp of another rating: about %g W.', nearest(e)) },
-            'Read the marking on its cap.') { |e| e.filament ? 0.5 * e.near(e.amps, nearest(e) / e.rated_w * e.expected) : 0 },
+          'Read the marking on its cap.') { |e| e.filament ? 0.5 * e.near(e.amps, nearest(e) / e.rated_w * e.expected) : 0 },
         new('shared_feed', 'Another load shares the feed.',
-            'Unplug the lamp: what is still drawn is another’s.') { |e| e.high? ? 0.3 : 0 },
+          'Unplug the lamp: what is still drawn is another’s.') { |e| e.high? ? 0.3 : 0 },
         new('overclaimed', 'It takes less than it was sold as: common with LED units.',
-            'Take a second reading at another voltage; if it agrees, the label was wrong.') { |e| e.low? && !e.filament ? 0.6 : 0 },
-        new('not_warm', 'It was read before it had settled.', 'Watch it for some minutes, or take a series.') { |e| e.high? && !e.filament ? 0.4 : 0 }
+          'Take a second reading at another voltage; if it agrees, the label was wrong.') { |e| e.low? && !e.filament ? 0.6 : 0 },
+        new('not_warm', 'It was read before it had settled.',
+          'Watch it for some minutes, or take a series.') { |e| e.high? && !e.filament ? 0.4 : 0 }
       ].freeze
 
       def self.nearest(evidence) = LISTED_W.min_by { |w| Math.log(evidence.amps / (w / evidence.rated_w * evidence.expected)).abs }

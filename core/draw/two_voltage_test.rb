@@ -36,7 +36,8 @@ module Miser
       # @param amps [Float] at the bench @param at [Float] V @param load [Load] following that law
       # @return [String]
       def sentence(amps, at, load)
-        format('%<law>s. At %<volts>.1f V it will draw %<amps>.2f A, not %<bench>.2f.', law: Law.named(law).label, volts: at, amps: load.amps(at), bench: amps)
+        format('%<law>s. At %<volts>.1f V it will draw %<amps>.2f A, not %<bench>.2f.', law: Law.named(law).label, volts: at,
+          amps: load.amps(at), bench: amps)
       end
 
       private

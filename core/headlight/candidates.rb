@@ -13,8 +13,10 @@ module Miser
       # @!attribute verdict [String] fits, work, no, unknown @!attribute findings [Array]
       # @!attribute cents [Integer, nil] with its extra parts; nil where a price is not known
       # @!attribute minutes [Float, nil]
-      # @!attribute amps [Float, nil] at running volts @!attribute amps_figure [Figure] the same, with its working @!attribute loose [String] risk of working loose
-      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :minutes, :cents, :extra_parts, :marks, :loose, :pattern, :reasons, :document, keyword_init: true) do
+      # @!attribute amps [Float, nil] at running volts @!attribute amps_figure [Figure] the same, with its working @!attribute loose
+      #   [String] risk of working loose
+      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :minutes, :cents, :extra_parts, :marks, :loose,
+        :pattern, :reasons, :document, keyword_init: true) do
         def amps = amps_figure.value
 
         # @param name [String] amps, or a rule's key
@@ -24,7 +26,8 @@ module Miser
 
       SCHOOLS = { 'unit' => 0, 'projector' => 1, 'bulb' => 2 }.freeze
       LABELS = { 'bulb' => 'bulb in the old reflector', 'unit' => 'whole unit', 'projector' => 'projector unit' }.freeze
-      PATTERNS = { 'bulb' => 'often poor: the reflector was ground for a filament', 'unit' => 'its own optics', 'projector' => 'clean cut-off' }.freeze
+      PATTERNS = { 'bulb' => 'often poor: the reflector was ground for a filament', 'unit' => 'its own optics',
+                   'projector' => 'clean cut-off' }.freeze
       # Sizes drawn where nobody measured them, as ghosts: nominal, common practice.
       GHOSTS = { 'hole_m' => 0.0375, 'body_m' => 0.036, 'tip_m' => 0.006 }.freeze
       ORDER = { 'fits' => 0, 'work' => 1, 'unknown' => 2, 'no' => 3 }.freeze
@@ -38,7 +41,8 @@ module Miser
       # @param settings [Assumptions] @param units [String] metric or us
       # @param patterns [Hash{String=>String}] what its photometry foretells, by part
       # @param catalogue [Parts::Catalogue] what the work costs
-      def initialize(entered, machine, volts, feed: 'dc', settings: Assumptions.new, units: 'metric', patterns: {}, catalogue: Parts::Catalogue::NONE)
+      def initialize(entered, machine, volts, feed: 'dc', settings: Assumptions.new, units: 'metric', patterns: {},
+                     catalogue: Parts::Catalogue::NONE)
         @housing = Job::Document.part(entered, 'housing').merge('year' => machine['year']).compact
         @parts = Job::Document.rows(entered, 'candidates')
         @winter = machine['kind'] == 'snowmobile'
@@ -54,7 +58,9 @@ module Miser
       def winter? = @winter
 
       # @return [Array<Judged>] the recommended first
-      def all = @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(j.verdict), SCHOOLS.fetch(j.kind), j.cents || Float::INFINITY] }
+      def all
+        @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(j.verdict), SCHOOLS.fetch(j.kind), j.cents || Float::INFINITY] }
+      end
 
       # @return [Judged, nil] nil where nothing fits
       def recommended = all.find { |j| %w[fits work].include?(j.verdict) }
@@ -62,14 +68,22 @@ module Miser
       private
 
       def judge(part)
-        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter, feed: @feed, settings: @settings, units: @units, catalogue: @catalogue)).sort_by.with_index { |f, i| [FIRST.fetch(f.verdict), i] }
+        findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter, feed: @feed, settings: @settings,
+          units: @units, catalogue: @catalogue)).sort_by.with_index do |f, i|
+          [
+            FIRST.fetch(f.verdict), i
+          ]
+        end
         # Marks are a matter of law and hold nobody back from measuring.
         verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
         extra = findings.filter_map(&:part)
-        Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings, amps_figure: running_amps(part), lumens: part['lumens'],
-                   minutes: Parts::Catalogue.total([@catalogue.minutes("headlight.#{part['kind']}"), *findings.map(&:minutes)]), cents: Parts::Catalogue.total([part['price_cents']&.to_i, Parts::Catalogue.cents(extra)]), extra_parts: extra,
-                   marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']), reasons: reasons(part['kind'], findings),
-                   document: { 'amps_v' => @settings[:stated_v] }.merge(part))
+        Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings,
+          amps_figure: running_amps(part), lumens: part['lumens'],
+          minutes: Parts::Catalogue.total([@catalogue.minutes("headlight.#{part['kind']}"), *findings.map(&:minutes)]),
+          cents: Parts::Catalogue.total([part['price_cents']&.to_i, Parts::Catalogue.cents(extra)]), extra_parts: extra,
+          marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']),
+          reasons: reasons(part['kind'], findings),
+          document: { 'amps_v' => @settings[:stated_v] }.merge(part))
       end
 
       # A driver holds its watts: fewer volts, more amps.
@@ -79,10 +93,12 @@ module Miser
 
         stated = part['amps_v'] || @settings[:stated_v]
         Figure.new(Draw::Driver.new(volts: stated, amps: part['amps']).current(@volts), 'A', assumed: part['amps_v'].nil?) do
-          rows = [['Draw as stated', part['amps'], 'A', 'maker'], *(part['amps_v'] ? [['at', stated, 'V', 'maker']] : []), ['Running volts', @volts, 'V', 'the machine’s budget']]
+          rows = [['Draw as stated', part['amps'], 'A', 'maker'], *(part['amps_v'] ? [['at', stated, 'V', 'maker']] : []),
+            ['Running volts', @volts, 'V', 'the machine’s budget']]
           inputs = rows.map { |n, v, u, o| Input.new(name: n, value: v, unit: u, origin: o) }
           inputs << @settings.input(:stated_v) unless part['amps_v']
-          Working.new(title: "#{part['name']} at running volts", formula: 'I = P / V', inputs: inputs, source: 'a switching driver holds its watts', notes: [])
+          Working.new(title: "#{part['name']} at running volts", formula: 'I = P / V', inputs: inputs,
+            source: 'a switching driver holds its watts', notes: [])
         end
       end
 
@@ -98,7 +114,8 @@ module Miser
         return stops if stops.any?
         return ["Not known yet: #{unmeasured.first(3).join('; ')}"] if unmeasured.any?
 
-        [kind == 'bulb' ? 'Fits, cheap and quick; but its pattern is a gamble' : 'Fits, and brings its own optics'] + findings.select { |f| f.verdict == 'work' }.map { |f| "#{f.label}: #{f.text}" }
+        [kind == 'bulb' ? 'Fits, cheap and quick; but its pattern is a gamble' : 'Fits, and brings its own optics'] +
+          findings.select { |f| f.verdict == 'work' }.map { |f| "#{f.label}: #{f.text}" }
       end
     end
   end

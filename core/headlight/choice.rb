@@ -32,7 +32,8 @@ module Miser
 
       def choice(low, part)
         figure = { 'id' => 'f', 'origin' => 'maker', 'amps' => part['amps'], 'volts' => part['amps_v'] }
-        { 'id' => yield, 'load_id' => low['id'], 'action' => 'swap', 'part' => { 'name' => part['name'], 'law' => 'driver', 'min_v' => 8, 'supply' => part['supply'], 'figures' => [figure] }.compact }
+        { 'id' => yield, 'load_id' => low['id'], 'action' => 'swap',
+          'part' => { 'name' => part['name'], 'law' => 'driver', 'min_v' => 8, 'supply' => part['supply'], 'figures' => [figure] }.compact }
       end
     end
   end

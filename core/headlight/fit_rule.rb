@@ -58,7 +58,10 @@ module Miser
         return finding(verdict: 'unknown', text: "measure #{missing.join(' and ')}") if missing.any?
 
         found = @judge.call(pair)
-        finding(**found.except(:clearance, :inputs, :task, :part), minutes: found[:task] ? pair.catalogue.minutes(found[:task]) : 0.0, part: found[:part] && pair.catalogue.item(found[:part]), spare: found[:clearance] && spare(pair, found[:clearance], found.fetch(:inputs, [])))
+        finding(**found.except(:clearance, :inputs, :task, :part), minutes: found[:task] ? pair.catalogue.minutes(found[:task]) : 0.0,
+          part: found[:part] && pair.catalogue.item(found[:part]),
+          spare: found[:clearance] &&
+            spare(pair, found[:clearance], found.fetch(:inputs, [])))
       end
 
       private
@@ -77,9 +80,18 @@ module Miser
       # @param more [Array<Input>] what went in beside the needs
       def spare(pair, clearance, more)
         Figure.new(clearance, 'm', assumed: assumes.any?) do
-          rows = needs.filter_map { |place, what| at(pair, place).then { |v| Input.new(name: upper(what), value: v, unit: 'm', origin: 'measured') if v.is_a?(Numeric) } }
-          Working.new(title: "#{label}: to spare", formula: @formula, inputs: rows + more + assumes.map { |name| pair.settings.input(name) }, source: 'common practice',
-                      notes: ['Below nothing, the part clashes.'])
+          rows = needs.filter_map do |place, what|
+            at(pair,
+              place).then do |v|
+              if v.is_a?(Numeric)
+                Input.new(name: upper(what), value: v, unit: 'm',
+                  origin: 'measured')
+              end
+            end
+          end
+          Working.new(title: "#{label}: to spare", formula: @formula,
+            inputs: rows + more + assumes.map { |name| pair.settings.input(name) }, source: 'common practice',
+            notes: ['Below nothing, the part clashes.'])
         end
       end
 

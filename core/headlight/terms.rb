@@ -4,7 +4,8 @@ module Miser
   module Headlight
     # What a housing or a part can be, in the trade's words.
     module Terms
-      CONNECTORS = { 'three_blades' => 'three blades', 'two_blades' => 'two blades', 'sealed_two' => 'sealed, two pins', 'sealed_three' => 'sealed, three pins', 'bullets' => 'bullets',
+      CONNECTORS = { 'three_blades' => 'three blades', 'two_blades' => 'two blades', 'sealed_two' => 'sealed, two pins',
+                     'sealed_three' => 'sealed, three pins', 'bullets' => 'bullets',
                      'leads' => 'bare leads' }.freeze
       # Where a contact lies on the machine.
       CONTACTS = { 'left' => 'left', 'right' => 'right', 'top' => 'top' }.freeze

@@ -25,10 +25,14 @@ module Miser
       # @return [Hash] document
       def photometry(document, row, part: nil)
         document = with(document, 'photometry') { |rows| rows + [row] }
-        return document.merge('beam' => document['beam'].merge('predicted' => Document.part(document['beam'], 'predicted').merge('file' => row['id']))) unless part
+        unless part
+          predicted = Document.part(document['beam'], 'predicted').merge('file' => row['id'])
+          return document.merge('beam' => document['beam'].merge('predicted' => predicted))
+        end
 
         headlight = Document.part(document, 'headlight')
-        document.merge('headlight' => headlight.merge('candidates' => Document.rows(headlight, 'candidates').map { |c| c['id'] == part ? c.merge('photometry' => row['id']) : c }))
+        candidates = Document.rows(headlight, 'candidates').map { |c| c['id'] == part ? c.merge('photometry' => row['id']) : c }
+        document.merge('headlight' => headlight.merge('candidates' => candidates))
       end
 
       def with(document, list)

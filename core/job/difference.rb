@@ -21,7 +21,8 @@ module Miser
         return [{ 'at' => at, 'gone' => true }] unless there
         return [] if old == new
         return between(old, new, at) if old.is_a?(Hash) && new.is_a?(Hash)
-        return rows(old, new, at) if [old, new].all? { |list| list.is_a?(Array) && list.all? { |r| r.is_a?(Hash) && r['id'].is_a?(String) } }
+        return rows(old, new, at) if [old,
+          new].all? { |list| list.is_a?(Array) && list.all? { |r| r.is_a?(Hash) && r['id'].is_a?(String) } }
 
         [{ 'at' => at, 'value' => new }]
       end
@@ -30,7 +31,14 @@ module Miser
         was = old.to_h { |r| [r['id'], r] }
         is = new.to_h { |r| [r['id'], r] }
         gone = (was.keys - is.keys).map { |id| { 'at' => "#{at}/#{escape(id)}", 'gone' => true } }
-        changed = is.flat_map { |id, row| was[id] ? of(was[id], row, "#{at}/#{escape(id)}") : [{ 'at' => "#{at}/#{escape(id)}", 'value' => row }] }
+        changed = is.flat_map do |id, row|
+          if was[id]
+            of(was[id], row,
+              "#{at}/#{escape(id)}")
+          else
+            [{ 'at' => "#{at}/#{escape(id)}", 'value' => row }]
+          end
+        end
         stays = was.keys.select { |id| is.key?(id) } + (is.keys - was.keys)
         stays == is.keys ? gone + changed : [*gone, *changed, { 'at' => at, 'order' => is.keys }]
       end

@@ -16,7 +16,10 @@ module Miser
 
       # @param document [Document]
       # @return [Hash{String=>Hash}] rows by group, without ids
-      def rows(document) = { 'lamp' => lamp(document), 'engine' => row('controller', feed(document, 'dc'), 'maker'), 'accessory' => row('accessory', feed(document, 'dc'), 'maker', 'wanted' => true) }
+      def rows(document)
+        { 'lamp' => lamp(document), 'engine' => row('controller', feed(document, 'dc'), 'maker'),
+          'accessory' => row('accessory', feed(document, 'dc'), 'maker', 'wanted' => true) }
+      end
 
       def lamp(document)
         role = LAMPS.find { |key| document.role(key).nil? } || FURTHER_LAMP
@@ -30,7 +33,8 @@ module Miser
       # @param origin [String, nil] of a figure to be filled in
       def row(key, circuit, origin = nil, **more)
         role = Roles.named(key)
-        { 'name' => role.label.delete_prefix('Other ').capitalize, 'group' => role.group, 'role' => key, 'circuit' => circuit, 'origin' => origin, **more.transform_keys(&:to_s) }.compact
+        { 'name' => role.label.delete_prefix('Other ').capitalize, 'group' => role.group, 'role' => key, 'circuit' => circuit,
+          'origin' => origin, **more.transform_keys(&:to_s) }.compact
       end
     end
   end

@@ -53,7 +53,10 @@ module Miser
 
       def source? = true
 
-      def spice = format("V_%<id>s %<id>s_emf %<b>s %<v>.9g\nR_%<id>s %<id>s_emf %<a>s %<r>.9g", id: spice_id, a: a, b: b, v: volts, r: [ohms, 1e-9].max)
+      def spice
+        format("V_%<id>s %<id>s_emf %<b>s %<v>.9g\nR_%<id>s %<id>s_emf %<a>s %<r>.9g", id: spice_id, a: a, b: b, v: volts,
+          r: [ohms, 1e-9].max)
+      end
     end
 
     # Tungsten: R = R_hot · max(cold, (V/Vn)^0.45), the same physics as the draw law's.
@@ -78,7 +81,8 @@ module Miser
       end
 
       def spice
-        format('B_%<id>s %<a>s %<b>s I=V(%<a>s,%<b>s)/(%<hot>.9g*max(%<cold>.9g,(abs(V(%<a>s,%<b>s))/%<vn>.9g)^%<p>g))', id: spice_id, a: a, b: b, hot: @hot, cold: COLD, vn: @volts, p: POWER)
+        format('B_%<id>s %<a>s %<b>s I=V(%<a>s,%<b>s)/(%<hot>.9g*max(%<cold>.9g,(abs(V(%<a>s,%<b>s))/%<vn>.9g)^%<p>g))', id: spice_id,
+          a: a, b: b, hot: @hot, cold: COLD, vn: @volts, p: POWER)
       end
     end
 
@@ -162,7 +166,9 @@ module Miser
         [IS * ((top * (1 + x - CAP)) - 1), IS / VT * top]
       end
 
-      def spice = format("D_%<id>s %<a>s %<b>s D_%<id>s_m\n.model D_%<id>s_m D(IS=%<is>g N=1.8 TNOM=26.85)", id: spice_id, a: a, b: b, is: IS)
+      def spice
+        format("D_%<id>s %<a>s %<b>s D_%<id>s_m\n.model D_%<id>s_m D(IS=%<is>g N=1.8 TNOM=26.85)", id: spice_id, a: a, b: b, is: IS)
+      end
     end
   end
 end

@@ -10,10 +10,14 @@ module Miser
       Item = Struct.new(:kind, :name, :count, :cents, keyword_init: true)
 
       NAMES = {
-        'flasher_3' => 'Load-independent flasher, three terminals', 'flasher_2' => 'Load-independent flasher, two terminals', 'earth_lead' => 'Earth lead with ring terminal',
-        'load_resistor' => 'Load resistor', 'tap' => 'Tap connector', 'diode_pair' => 'Diode pair, 1 A, with leads', 'led_telltale' => 'LED tell-tale',
-        'rectifier' => 'Rectifier-regulator with smoothing', 'angle_plug' => 'Right-angle lamp plug', 'wide_boot' => 'Lamp boot, wide', 'lamp_adapter' => 'Adapter harness, headlamp',
-        'lamp_extension' => 'Extension lead, headlamp', 'adapter_ring' => 'Adapter ring', 'year_ring' => 'Mounting ring for the year', 'year_harness' => 'Adapter harness for the year',
+        'flasher_3' => 'Load-independent flasher, three terminals', 'flasher_2' => 'Load-independent flasher, two terminals',
+        'earth_lead' => 'Earth lead with ring terminal',
+        'load_resistor' => 'Load resistor', 'tap' => 'Tap connector', 'diode_pair' => 'Diode pair, 1 A, with leads',
+        'led_telltale' => 'LED tell-tale',
+        'rectifier' => 'Rectifier-regulator with smoothing', 'angle_plug' => 'Right-angle lamp plug', 'wide_boot' => 'Lamp boot, wide',
+        'lamp_adapter' => 'Adapter harness, headlamp',
+        'lamp_extension' => 'Extension lead, headlamp', 'adapter_ring' => 'Adapter ring', 'year_ring' => 'Mounting ring for the year',
+        'year_harness' => 'Adapter harness for the year',
         'lamp_hub' => 'Plug-in isolating hub, headlamp'
       }.freeze
 

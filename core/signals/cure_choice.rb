@@ -17,11 +17,15 @@ module Miser
       # @param circuit [String] on which the signals hang @param volts [Float] of its amps
       # @return [Hash]
       def take(document, cure, circuit:, volts:)
-        signals = Job::Document.part(document, 'signals').merge('remedies' => cure ? cure.keys : [], 'loses_warning' => cure ? cure.loses_warning : false)
+        signals = Job::Document.part(document, 'signals').merge('remedies' => cure ? cure.keys : [],
+          'loses_warning' => cure ? cure.loses_warning : false)
         order = Job::Document.rows(document, 'order').reject { |row| row['for'] == FOR }
         loads = document['loads'].reject { |l| l['id'] == RESISTOR_ID }
         if cure
-          order += cure.parts.each_with_index.map { |p, i| { 'id' => "signals-#{i + 1}", 'for' => FOR, 'name' => p[:name], 'count' => p[:count], 'price_cents' => p[:cents] } }
+          order += cure.parts.each_with_index.map do |p, i|
+            { 'id' => "signals-#{i + 1}", 'for' => FOR, 'name' => p[:name],
+              'count' => p[:count], 'price_cents' => p[:cents] }
+          end
           loads += [resistor(cure, circuit, volts)] if cure.keys.include?('resistors')
         end
         document.merge('signals' => signals, 'order' => order, 'loads' => loads)
@@ -29,7 +33,8 @@ module Miser
 
       # One side at a time flashes, so one side's amps count.
       def resistor(cure, circuit, volts)
-        { 'id' => RESISTOR_ID, 'name' => 'Load resistors, the side in use', 'group' => 'resistor', 'role' => 'load_resistor', 'circuit' => circuit, 'law' => 'heater', 'added' => true,
+        { 'id' => RESISTOR_ID, 'name' => 'Load resistors, the side in use', 'group' => 'resistor', 'role' => 'load_resistor',
+          'circuit' => circuit, 'law' => 'heater', 'added' => true,
           'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => cure.amps.round(3), 'volts' => volts }] }
       end
     end

@@ -8,7 +8,8 @@ module Miser
     class Cures
       # @!attribute keys [Array<String>] remedies in it @!attribute works [Boolean]
       # @!attribute why [Array<String>] what still goes wrong
-      Cure = Struct.new(:keys, :label, :schools, :works, :why, :amps, :watts, :surface_c, :hot, :parts, :cents, :minutes, :cuts, :loses_warning, :notes, :rate, keyword_init: true)
+      Cure = Struct.new(:keys, :label, :schools, :works, :why, :amps, :watts, :surface_c, :hot, :parts, :cents, :minutes, :cuts,
+        :loses_warning, :notes, :rate, keyword_init: true)
 
       # °C of a surface from which a touch burns: common practice.
       BURNS_C = 60.0
@@ -25,7 +26,10 @@ module Miser
 
       # @return [Array<Cure>] what works first, the chosen school before the other
       def ranked
-        @ranked ||= combinations.map { |list| cure(list) }.sort_by { |c| [c.works ? 0 : 1, order(c), c.keys.size, c.cents || Float::INFINITY, c.minutes || Float::INFINITY] }
+        @ranked ||= combinations.map { |list| cure(list) }.sort_by do |c|
+          [c.works ? 0 : 1, order(c), c.keys.size,
+            c.cents || Float::INFINITY, c.minutes || Float::INFINITY]
+        end
       end
 
       # @return [Cure, nil] the other school's best
@@ -57,11 +61,14 @@ module Miser
       def cure(list)
         judged = @judge.call(fitted(list.map(&:key)))
         costs = list.map(&:cost)
-        Cure.new(keys: list.map(&:key), label: list.map(&:label).join(' and '), schools: list.map { |r| r.class.school }.uniq - ['either'], works: judged.works?,
-                 why: judged.problems.map(&:text).uniq, amps: costs.sum(&:amps), watts: costs.map(&:watts).max, surface_c: hottest(costs), hot: hottest(costs).to_f > BURNS_C,
-                 parts: costs.flat_map(&:parts),
-                 cents: Parts::Catalogue.total(costs.map(&:cents)), minutes: Parts::Catalogue.total(costs.map(&:minutes)), cuts: costs.sum(&:cuts), loses_warning: costs.any?(&:loses_warning), notes: costs.flat_map(&:notes),
-                 rate: judged.views['left'].pattern.rate)
+        Cure.new(keys: list.map(&:key), label: list.map(&:label).join(' and '), schools: list.map { |r| r.class.school }.uniq - ['either'],
+          works: judged.works?,
+          why: judged.problems.map(&:text).uniq, amps: costs.sum(&:amps), watts: costs.map(&:watts).max, surface_c: hottest(costs),
+          hot: hottest(costs).to_f > BURNS_C,
+          parts: costs.flat_map(&:parts),
+          cents: Parts::Catalogue.total(costs.map(&:cents)), minutes: Parts::Catalogue.total(costs.map(&:minutes)),
+          cuts: costs.sum(&:cuts), loses_warning: costs.any?(&:loses_warning), notes: costs.flat_map(&:notes),
+          rate: judged.views['left'].pattern.rate)
       end
     end
   end

@@ -36,7 +36,8 @@ module Miser
       Test = Struct.new(:key, :words, :gain, :outcomes, keyword_init: true)
 
       # @param harness [Harness] as it should be
-      # @param seen [Hash] command => { 'lamps' => {id => look}, 'telltale' => look, 'rate' => word, 'fuse' => true/false }; all may be missing
+      # @param seen [Hash] command => { 'lamps' => {id => look}, 'telltale' => look, 'rate' => word, 'fuse' => true/false }; all may be
+      #   missing
       # @param thresholds [Hash]
       # @param thorough [Boolean] whether to solve every state for faults that can't come among the kept ones: slower, for comparison
       def initialize(harness, seen, thresholds:, volts: Volts::REST, lights: true, thorough: false)
@@ -71,7 +72,8 @@ module Miser
       def view(faults, command)
         @cache[[faults.map(&:id).sort, command]] ||= begin
           v = Seen.new(faults.reduce(@harness) { |h, f| f.apply(h) }, command, **@options)
-          { 'lamps' => v.lamps.transform_values(&:looks), 'telltale' => v.telltales.values.map(&:looks).max_by { |l| LOOKS.index(l) }, 'rate' => v.rate_word, 'fuse' => v.fuse_blows? }
+          { 'lamps' => v.lamps.transform_values(&:looks), 'telltale' => v.telltales.values.map(&:looks).max_by { |l| LOOKS.index(l) },
+            'rate' => v.rate_word, 'fuse' => v.fuse_blows? }
         rescue Unsolvable
           { 'lamps' => {}, 'telltale' => nil, 'rate' => nil, 'fuse' => false }
         end
@@ -82,7 +84,12 @@ module Miser
       def doubles(ones)
         explained = ones.any? { |l, _| observations.all? { |o| predicted(l, o) == o[3] } }
         best = ones.reject { |l, _| l.empty? }.sort_by { |_, w| -w }.first(explained ? SEEDS_WHEN_EXPLAINED : SEEDS).map { |l, _| l.first }
-        best.flat_map { |a| @singles.reject { |b| b.id == a.id || same_place?(a, b) }.map { |b| [a, b].sort_by(&:id) } }.uniq { |l| l.map(&:id) }
+        best.flat_map do |a|
+          @singles.reject do |b|
+            b.id == a.id || same_place?(a,
+              b)
+          end.map { |b| [a, b].sort_by(&:id) }
+        end.uniq { |l| l.map(&:id) }
       end
 
       # Two faults of one lamp hide each other; looking for both is idle.
@@ -107,7 +114,13 @@ module Miser
       # @return [Array<Array>] command, kind, id, what was seen
       def observations
         @observations ||= @seen.flat_map do |command, s|
-          [*(s['lamps'] || {}).map { |id, look| [command, 'lamps', id, look] }, *%w[telltale rate fuse].filter_map { |k| [command, k, nil, s[k]] unless s[k].nil? }]
+          [*(s['lamps'] || {}).map { |id, look| [command, 'lamps', id, look] },
+            *%w[telltale rate fuse].filter_map do |k|
+              unless s[k].nil?
+                [command, k,
+                  nil, s[k]]
+              end
+            end]
         end
       end
 
@@ -129,7 +142,8 @@ module Miser
 
       def candidate(list, share)
         fits, fails = observations.partition { |o| predicted(list, o) == o[3] }
-        Candidate.new(faults: list, share: share, explains: fits.size, of: observations.size, contradicts: fails.map { |o| fail_words(o, predicted(list, o)) })
+        Candidate.new(faults: list, share: share, explains: fits.size, of: observations.size,
+          contradicts: fails.map { |o| fail_words(o, predicted(list, o)) })
       end
 
       def fail_words(observation, value)
@@ -150,7 +164,8 @@ module Miser
           rest = %w[telltale rate].reject do |k|
             looked.key?(k) || (command == 'off' && k == 'rate')
           end.map do |k|
-            look("#{command}/#{k}", "#{say(command)}: #{{ 'telltale' => 'look at the tell-tale', 'rate' => 'count the flashes' }[k]}") do |c|
+            look("#{command}/#{k}",
+              "#{say(command)}: #{{ 'telltale' => 'look at the tell-tale', 'rate' => 'count the flashes' }[k]}") do |c|
               view(c.faults, command)[k]
             end
           end
@@ -158,12 +173,15 @@ module Miser
         end
       end
 
-      def say(command) = { 'off' => 'Nothing commanded, lights on', 'left' => 'Signal left', 'right' => 'Signal right', 'hazard' => 'Hazard on' }[command]
+      def say(command)
+        { 'off' => 'Nothing commanded, lights on', 'left' => 'Signal left', 'right' => 'Signal right', 'hazard' => 'Hazard on' }[command]
+      end
 
       # Each fault's own proof: yes for the candidates that have it, no for the rest.
       def checks
         candidates.flat_map(&:faults).uniq(&:id).map do |f|
-          look("check/#{f.id}", "#{f.label}: #{f.check}", cost: 0.8) { |c| c.faults.any? { |x| x.id == f.id } ? 'yes, that is it' : 'no change' }
+          look("check/#{f.id}", "#{f.label}: #{f.check}",
+            cost: 0.8) { |c| c.faults.any? { |x| x.id == f.id } ? 'yes, that is it' : 'no change' }
         end
       end
 
@@ -172,7 +190,11 @@ module Miser
         groups = candidates.group_by { |c| yield(c) || 'not to be told' }
         total = candidates.sum(&:share)
         gain = total.zero? ? 0.0 : entropy(groups.values.map { |g| g.sum(&:share) / total })
-        Test.new(key: key, words: words, gain: gain * cost, outcomes: groups.map { |outcome, g| { outcome: outcome, means: g.map(&:label), share: total.zero? ? 0.0 : g.sum(&:share) / total } })
+        Test.new(key: key, words: words, gain: gain * cost,
+          outcomes: groups.map do |outcome, g|
+            { outcome: outcome, means: g.map(&:label),
+              share: total.zero? ? 0.0 : g.sum(&:share) / total }
+          end)
       end
 
       def entropy(shares) = shares.sum { |p| p.positive? ? -p * Math.log2(p) : 0.0 }

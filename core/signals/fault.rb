@@ -19,7 +19,9 @@ module Miser
       # @!attribute at [Symbol] lamp, led, dual, side, loop
       Kind = Struct.new(:key, :label, :at, :prior, :change, :check, :cure, keyword_init: true)
 
-      def self.kind(key, label, at, prior, check, cure, &change) = Kind.new(key: key, label: label, at: at, prior: prior, check: check, cure: cure, change: change)
+      def self.kind(key, label, at, prior, check, cure, &change)
+        Kind.new(key: key, label: label, at: at, prior: prior, check: check, cure: cure, change: change)
+      end
       private_class_method :kind
 
       HEAVY_OHM = 150.0
@@ -29,60 +31,76 @@ module Miser
 
       TABLE = [
         kind('reversed', 'reversed polarity', :led, 3.0, 'Turn the wedge, or swap the two wires at the socket, and try again.',
-             'Swap the wires and label them; a wedge just flips.') do |h, t|
+          'Swap the wires and label them; a wedge just flips.') do |h, t|
           h.with_lamp(t) do |l|
             l.with(reversed: true)
           end
         end,
-        kind('open', 'lamp open or not seated', :lamp, 3.0, 'Try the lamp straight on the battery.', 'Reseat or replace it.') { |h, t| h.with_lamp(t) { |l| l.with(open: true) } },
-        kind('earth', 'earth lost', :lamp, 2.0, 'Run a jumper from the lamp’s shell to battery −.', 'Clean and remake its earth.') { |h, t| h.with_lamp(t) { |l| l.with(earth_ohm: Network::Resistor::OPEN) } },
-        kind('corroded', 'corroded joint', :lamp, 1.5, 'Volts at the lamp, lit, against volts at the switch: the difference is the joint.', 'Clean, crimp anew, grease.') do |h, t|
+        kind('open', 'lamp open or not seated', :lamp, 3.0, 'Try the lamp straight on the battery.',
+          'Reseat or replace it.') { |h, t| h.with_lamp(t) { |l| l.with(open: true) } },
+        kind('earth', 'earth lost', :lamp, 2.0, 'Run a jumper from the lamp’s shell to battery −.',
+          'Clean and remake its earth.') { |h, t| h.with_lamp(t) { |l| l.with(earth_ohm: Network::Resistor::OPEN) } },
+        kind('corroded', 'corroded joint', :lamp, 1.5, 'Volts at the lamp, lit, against volts at the switch: the difference is the joint.',
+          'Clean, crimp anew, grease.') do |h, t|
           h.with_lamp(t) do |l|
             l.with(wire_ohm: l.wire_ohm + HEAVY_OHM)
           end
         end,
-        kind('single_in_dual', 'single contact in a dual socket', :dual, 2.0, 'Pull the lamp: the short between running and signal feed goes.', 'Fit the right base.') do |h, t|
+        kind('single_in_dual', 'single contact in a dual socket', :dual, 2.0,
+          'Pull the lamp: the short between running and signal feed goes.', 'Fit the right base.') do |h, t|
           h.with_lamp(t) do |l|
             l.with(contacts_joined: true)
           end
         end,
-        kind('touching', 'socket contacts touching join left and right', :loop, 1.0, 'Unplug the lamps one at a time: at the culprit the other side goes dark. Ohms between left and right feed.',
-             'Bend the contacts apart, insulate.') do |h, _|
+        kind('touching', 'socket contacts touching join left and right', :loop, 1.0,
+          'Unplug the lamps one at a time: at the culprit the other side goes dark. Ohms between left and right feed.',
+          'Bend the contacts apart, insulate.') do |h, _|
           h.with(joined_ohm: 0.1)
         end,
-        kind('bridge', 'tell-tale between left and right bridges them', :loop, 2.0, 'Pull the tell-tale’s bulb: the other side goes dark at once.', 'Diode pair, or a tell-tale each side.') do |h, _|
+        kind('bridge', 'tell-tale between left and right bridges them', :loop, 2.0,
+          'Pull the tell-tale’s bulb: the other side goes dark at once.', 'Diode pair, or a tell-tale each side.') do |h, _|
           h.telltale.wiring == 'shared' ? h : h.with(telltale: h.telltale.with(wiring: 'shared'))
         end,
-        kind('pinched', 'wire pinched to earth', :side, 1.5, 'Works open and not closed up: look where the housing shuts. Ohms from the feed to earth, lamp out.',
-             'Free it, mend the insulation.') do |h, t|
+        kind('pinched', 'wire pinched to earth', :side, 1.5,
+          'Works open and not closed up: look where the housing shuts. Ohms from the feed to earth, lamp out.',
+          'Free it, mend the insulation.') do |h, t|
           h.with(shorts: h.shorts.merge(t => PINCH_OHM))
         end,
-        kind('crossed', 'flasher’s supply and output crossed', :loop, 1.0, 'With the flasher out, the supply contact of its plug has battery volts.', 'Move the terminals in the plug.') do |h, _|
+        kind('crossed', 'flasher’s supply and output crossed', :loop, 1.0,
+          'With the flasher out, the supply contact of its plug has battery volts.', 'Move the terminals in the plug.') do |h, _|
           h.with(flasher: h.flasher.with(crossed: true))
         end,
-        kind('unearthed', 'flasher’s earth missing', :loop, 1.5, 'Jumper from its earth terminal to battery −.', 'Run a wire to a clean earth.') do |h, _|
+        kind('unearthed', 'flasher’s earth missing', :loop, 1.5, 'Jumper from its earth terminal to battery −.',
+          'Run a wire to a clean earth.') do |h, _|
           h.with(flasher: h.flasher.with(earthed: false))
         end,
-        kind('dead_flasher', 'flasher dead', :loop, 1.0, 'Bridge supply and output with a fused lead: the lamps come on steady.', 'Replace it.') { |h, _| h.with(flasher: h.flasher.with(dead: true)) },
-        kind('stuck', 'flasher contact stuck', :loop, 0.6, 'Tap it: the lamps blink or go out.', 'Replace it.') { |h, _| h.with(flasher: h.flasher.with(welded: true)) },
-        kind('wrong_flasher', 'flasher listens to the draw: wrong kind for LEDs', :loop, 3.0, 'Clip a 21 W filament lamp across one side: the rate falls to normal.',
-             'Load-independent flasher.') do |h, _|
+        kind('dead_flasher', 'flasher dead', :loop, 1.0, 'Bridge supply and output with a fused lead: the lamps come on steady.',
+          'Replace it.') { |h, _| h.with(flasher: h.flasher.with(dead: true)) },
+        kind('stuck', 'flasher contact stuck', :loop, 0.6, 'Tap it: the lamps blink or go out.',
+          'Replace it.') { |h, _| h.with(flasher: h.flasher.with(welded: true)) },
+        kind('wrong_flasher', 'flasher listens to the draw: wrong kind for LEDs', :loop, 3.0,
+          'Clip a 21 W filament lamp across one side: the rate falls to normal.',
+          'Load-independent flasher.') do |h, _|
           h.with(flasher: h.flasher.with(kind: 'outage', dead: false))
         end,
-        kind('in_series', 'load resistor in series instead of across', :side, 1.0, 'Volts across the resistor while lit: near battery volts is across, less is in series.',
-             'From feed to earth, not in the wire.') do |h, t|
+        kind('in_series', 'load resistor in series instead of across', :side, 1.0,
+          'Volts across the resistor while lit: near battery volts is across, less is in series.',
+          'From feed to earth, not in the wire.') do |h, t|
           h.with(resistors: h.resistors + [Shunt.new(id: "series_#{t}", side: t, ohms: 6.8, rated_w: 50.0, series: true)])
         end,
         kind('telltale', 'tell-tale burnt out', :loop, 1.0, 'Try its bulb straight on the battery.', 'Replace it.') do |h, _|
           h.with(telltale: h.telltale.with(wiring: 'burnt'))
         end,
-        kind('feed', 'corroded joint in the feed', :loop, 1.0, 'Volts at the flasher’s supply, lamps lit, against the battery’s.', 'Clean fuse clips, plugs and earth strap.') do |h, _|
+        kind('feed', 'corroded joint in the feed', :loop, 1.0, 'Volts at the flasher’s supply, lamps lit, against the battery’s.',
+          'Clean fuse clips, plugs and earth strap.') do |h, _|
           h.with(feed_ohm: h.feed_ohm + FEED_OHM)
         end,
-        kind('leaky', 'flasher leaks when open', :loop, 0.6, 'Milliamps through the flasher with its contact open.', 'Another flasher, or a small resistor across each side.') do |h, _|
+        kind('leaky', 'flasher leaks when open', :loop, 0.6, 'Milliamps through the flasher with its contact open.',
+          'Another flasher, or a small resistor across each side.') do |h, _|
           h.with(flasher: h.flasher.with(leak_ohm: LEAK_OHM))
         end,
-        kind('fuse', 'fuse blown', :loop, 1.5, 'Look at the fuse, or measure volts on both its sides.', 'Find why before fitting another of the same size.') { |h, _| h.with(fuse_blown: true) }
+        kind('fuse', 'fuse blown', :loop, 1.5, 'Look at the fuse, or measure volts on both its sides.',
+          'Find why before fitting another of the same size.') { |h, _| h.with(fuse_blown: true) }
       ].freeze
       BY_KEY = TABLE.to_h { |k| [k.key, k] }.freeze
 

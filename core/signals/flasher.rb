@@ -34,24 +34,35 @@ module Miser
 
       TABLE = [
         Kind.new(key: 'thermal', label: 'thermal, two terminals', terminals: %w[49 49a], outage: true, listens: true, model: lambda { |x, r|
-          x < HEATS_SHARE ? Pattern.new(rhythm: 'steady', note: 'Its heater never heats.') : Pattern.new(rhythm: 'flashes', rate: r * (x**0.8), on_share: 0.5, first_s: 0.9 / x)
+          if x < HEATS_SHARE
+            Pattern.new(rhythm: 'steady', note: 'Its heater never heats.')
+          else
+            Pattern.new(rhythm: 'flashes', rate: r * (x**0.8), on_share: 0.5, first_s: 0.9 / x)
+          end
         }),
-        Kind.new(key: 'capacitor', label: 'capacitor, two terminals', terminals: %w[49 49a], outage: true, listens: true, model: lambda { |x, r|
-          rate = r * ([x, 0.02].max**-0.75)
-          Pattern.new(rhythm: rate > BLUR ? 'steady' : 'flashes', rate: rate, on_share: rate > BLUR ? nil : 0.5, first_s: 0.2, note: rate > BLUR ? 'So fast that it looks steady.' : nil)
-        }),
-        Kind.new(key: 'outage', label: 'outage-sensing electronic, three terminals', terminals: %w[49 49a 31], outage: true, listens: true, model: lambda { |x, r|
-          Pattern.new(rhythm: 'flashes', rate: x < OUTAGE_SHARE ? r * 2.2 : r, on_share: 0.48, first_s: 0.1, note: x < OUTAGE_SHARE ? 'It believes a lamp is out.' : nil)
-        }),
-        Kind.new(key: 'free_2', label: 'load-independent, two terminals', terminals: %w[49 49a], outage: false, listens: false, model: lambda { |_x, r|
-          Pattern.new(rhythm: 'flashes', rate: r, on_share: 0.5, first_s: 0.1)
-        }),
-        Kind.new(key: 'free_3', label: 'load-independent, three terminals', terminals: %w[49 49a 31], outage: false, listens: false, model: lambda { |_x, r|
-          Pattern.new(rhythm: 'flashes', rate: r, on_share: 0.5, first_s: 0.1)
-        }),
+        Kind.new(key: 'capacitor', label: 'capacitor, two terminals', terminals: %w[49 49a], outage: true, listens: true,
+          model: lambda { |x, r|
+            rate = r * ([x, 0.02].max**-0.75)
+            Pattern.new(rhythm: rate > BLUR ? 'steady' : 'flashes', rate: rate, on_share: rate > BLUR ? nil : 0.5, first_s: 0.2,
+              note: rate > BLUR ? 'So fast that it looks steady.' : nil)
+          }),
+        Kind.new(key: 'outage', label: 'outage-sensing electronic, three terminals', terminals: %w[49 49a 31], outage: true, listens: true,
+          model: lambda { |x, r|
+            Pattern.new(rhythm: 'flashes', rate: x < OUTAGE_SHARE ? r * 2.2 : r, on_share: 0.48, first_s: 0.1,
+              note: x < OUTAGE_SHARE ? 'It believes a lamp is out.' : nil)
+          }),
+        Kind.new(key: 'free_2', label: 'load-independent, two terminals', terminals: %w[49 49a], outage: false, listens: false,
+          model: lambda { |_x, r|
+            Pattern.new(rhythm: 'flashes', rate: r, on_share: 0.5, first_s: 0.1)
+          }),
+        Kind.new(key: 'free_3', label: 'load-independent, three terminals', terminals: %w[49 49a 31], outage: false, listens: false,
+          model: lambda { |_x, r|
+            Pattern.new(rhythm: 'flashes', rate: r, on_share: 0.5, first_s: 0.1)
+          }),
         Kind.new(key: 'controller', label: 'inside a body controller', terminals: [], outage: true, listens: true, model: lambda { |x, r|
           low = x < OUTAGE_SHARE
-          Pattern.new(rhythm: 'flashes', rate: r, on_share: 0.5, first_s: 0.05, telltale_rate: low ? r * 2 : r, note: low ? 'Its outage test sees a lamp out: fast tell-tale and a fault code.' : nil)
+          Pattern.new(rhythm: 'flashes', rate: r, on_share: 0.5, first_s: 0.05, telltale_rate: low ? r * 2 : r,
+            note: low ? 'Its outage test sees a lamp out: fast tell-tale and a fault code.' : nil)
         })
       ].freeze
       BY_KEY = TABLE.to_h { |k| [k.key, k] }.freeze
@@ -66,7 +77,8 @@ module Miser
       # @param leak_ohm [Float, nil] what its open contact lets through
       # @param outage_off [Boolean] a controller told not to look
       # @raise [UnknownName]
-      def initialize(kind:, design_a:, rate: nil, earthed: true, crossed: false, dead: false, welded: false, outage_off: false, leak_ohm: nil)
+      def initialize(kind:, design_a:, rate: nil, earthed: true, crossed: false, dead: false, welded: false, outage_off: false,
+                     leak_ohm: nil)
         @kind = BY_KEY.fetch(kind) { raise UnknownName.new(what: 'flasher', given: kind, known: BY_KEY.keys) }
         @rate = rate || PRESET
         @design_a = design_a
@@ -79,7 +91,8 @@ module Miser
       end
 
       def with(**changes)
-        Flasher.new(kind: kind.key, design_a: design_a, rate: rate, earthed: earthed, crossed: crossed, dead: dead, welded: welded, outage_off: outage_off, leak_ohm: leak_ohm, **changes)
+        Flasher.new(kind: kind.key, design_a: design_a, rate: rate, earthed: earthed, crossed: crossed, dead: dead, welded: welded,
+          outage_off: outage_off, leak_ohm: leak_ohm, **changes)
       end
 
       # Two flashers alike are one, so that what is known of a loop is found again.

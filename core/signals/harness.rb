@@ -8,7 +8,8 @@ module Miser
     # The turn-signal loop of one machine as it is wired: battery, fuse, flasher,
     # switch, lamps, tell-tale, and what was added or went wrong. Remedies and faults
     # each make another harness of it; a state makes a circuit of it.
-    Harness = Struct.new(:lamps, :telltale, :flasher, :resistors, :joined_ohm, :shorts, :fuse_a, :fuse_blown, :feed_ohm, :source_ohm, keyword_init: true) do
+    Harness = Struct.new(:lamps, :telltale, :flasher, :resistors, :joined_ohm, :shorts, :fuse_a, :fuse_blown, :feed_ohm, :source_ohm,
+      keyword_init: true) do
       # @param changes [Hash] members to replace
       # @return [Harness]
       def with(**changes) = self.class.new(**to_h, **changes)
@@ -27,7 +28,8 @@ module Miser
     # @!attribute law [String] draw law @!attribute volts, amps [Float] its draw there
     # @!attribute from_v [Float] LED: where it begins
     # @!attribute running [Array(Float, Float), nil] volts and amps of the second filament in the same bulb
-    Lamp = Struct.new(:id, :name, :side, :place, :load_id, :law, :volts, :amps, :from_v, :bridged, :reversed, :open, :wire_ohm, :earth_ohm, :running, :contacts_joined, keyword_init: true) do
+    Lamp = Struct.new(:id, :name, :side, :place, :load_id, :law, :volts, :amps, :from_v, :bridged, :reversed, :open, :wire_ohm, :earth_ohm,
+      :running, :contacts_joined, keyword_init: true) do
       def with(**changes) = self.class.new(**to_h, **changes)
 
       def filament? = law == 'filament'
@@ -81,15 +83,19 @@ module Miser
         fuse = @h.fuse_blown ? Network::Resistor::OPEN : FUSE_OHM + @h.feed_ohm
         contact = @s.closed && @h.flasher.passes? ? CONTACT_OHM : @h.flasher.leak_ohm || Network::Resistor::OPEN
         contact = CONTACT_OHM if @h.flasher.welded
-        [Network::Source.new('battery', 'bat', '0', @s.volts, @h.source_ohm), wire('fuse', 'bat', 'fed', fuse), wire('flasher', 'fed', 'out', contact),
-         *SIDES.map { |s| wire("switch_#{s}", 'out', s, switched?(s) ? CONTACT_OHM : Network::Resistor::OPEN) },
-         *@h.shorts.map { |node, ohms| wire("pinch_#{node}", node, '0', ohms) }]
+        [Network::Source.new('battery', 'bat', '0', @s.volts, @h.source_ohm), wire('fuse', 'bat', 'fed', fuse),
+          wire('flasher', 'fed', 'out', contact),
+          *SIDES.map { |s| wire("switch_#{s}", 'out', s, switched?(s) ? CONTACT_OHM : Network::Resistor::OPEN) },
+          *@h.shorts.map { |node, ohms| wire("pinch_#{node}", node, '0', ohms) }]
       end
 
       def switched?(side) = [side, 'hazard'].include?(@s.command)
 
       def side(name)
-        @h.side(name).flat_map { |l| lamp(l) } + @h.resistors.select { |r| r.side == name && !r.series }.map { |r| wire(r.id, name, '0', r.ohms) }
+        @h.side(name).flat_map { |l| lamp(l) } + @h.resistors.select { |r| r.side == name && !r.series }.map do |r|
+          wire(r.id, name, '0',
+            r.ohms)
+        end
       end
 
       # Wire, lamp, earth; a resistor wrongly in series lies in the wire. A lamp whose
@@ -98,7 +104,8 @@ module Miser
         series = @h.resistors.find { |r| r.series && r.side == l.side }
         ohms = l.wire_ohm + (series ? series.ohms : 0) + (l.shell? ? 0 : l.earth_ohm)
         shell = l.shell? ? "#{l.id}_shell" : '0'
-        parts = [wire("wire_#{l.id}", l.side, "#{l.id}_feed", l.open ? Network::Resistor::OPEN : [ohms, 1e-3].max), light(l.id, l, "#{l.id}_feed", shell)]
+        parts = [wire("wire_#{l.id}", l.side, "#{l.id}_feed", l.open ? Network::Resistor::OPEN : [ohms, 1e-3].max),
+          light(l.id, l, "#{l.id}_feed", shell)]
         parts << wire("earth_#{l.id}", shell, '0', [l.earth_ohm, 1e-3].max) if l.shell?
         parts << Network::Filament.new("run_#{l.id}", 'run', shell, *l.running) if l.running
         parts << wire("touch_#{l.id}", "#{l.id}_feed", 'run', 0.05) if l.contacts_joined
@@ -108,8 +115,9 @@ module Miser
       def light(id, what, a, b)
         return Network::Filament.new(id, a, b, what.volts, what.amps) if what.filament?
 
-        Network::Led.new(id, a, b, kind: what.law, volts: what.volts, amps: what.amps, from_v: what.from_v, reversed: (what.respond_to?(:reversed) && what.reversed) || false,
-                          bridged: (what.respond_to?(:bridged) && what.bridged) || false)
+        Network::Led.new(id, a, b, kind: what.law, volts: what.volts, amps: what.amps, from_v: what.from_v,
+          reversed: (what.respond_to?(:reversed) && what.reversed) || false,
+          bridged: (what.respond_to?(:bridged) && what.bridged) || false)
       end
 
       def telltale

@@ -59,7 +59,10 @@ module Miser
         [*own(view), *others(view), *rate(view), *telltale(view)]
       end
 
-      def said(view) = { 'off' => 'nothing is commanded', 'left' => 'left is commanded', 'right' => 'right is commanded', 'hazard' => 'hazard is on' }[view.command]
+      def said(view)
+        { 'off' => 'nothing is commanded', 'left' => 'left is commanded', 'right' => 'right is commanded',
+          'hazard' => 'hazard is on' }[view.command]
+      end
 
       def wanted?(lamp, view) = view.command == 'hazard' || lamp.side == view.command
 
@@ -68,14 +71,20 @@ module Miser
 
         @harness.lamps.select { |l| wanted?(l, view) }.filter_map do |l|
           looks = view.lamps[l.id].looks
-          problem("own_#{looks}", view, "#{l.name} #{{ 'steady' => 'stays on', 'dark' => 'stays dark' }.fetch(looks, "is only #{looks}")} when #{said(view)}.") unless looks == 'flashes'
+          unless looks == 'flashes'
+            problem("own_#{looks}", view,
+              "#{l.name} #{{ 'steady' => 'stays on', 'dark' => 'stays dark' }.fetch(looks, "is only #{looks}")} when #{said(view)}.")
+          end
         end
       end
 
       def others(view)
         @harness.lamps.reject { |l| wanted?(l, view) }.filter_map do |l|
           looks = view.lamps[l.id].looks
-          problem("other_#{looks}", view, "#{l.name} #{{ 'ghost' => 'glows faintly', 'dim' => 'glows', 'steady' => 'is on' }.fetch(looks, looks)} when #{said(view)}.") unless looks == 'dark'
+          unless looks == 'dark'
+            problem("other_#{looks}", view,
+              "#{l.name} #{{ 'ghost' => 'glows faintly', 'dim' => 'glows', 'steady' => 'is on' }.fetch(looks, looks)} when #{said(view)}.")
+          end
         end
       end
 
@@ -84,9 +93,15 @@ module Miser
 
         list = []
         rate = view.pattern.rate
-        list << problem(rate > RATE.end ? 'fast' : 'slow', view, format('%.0f flashes a minute when %s; the limits are %s.', rate, said(view), Rhythm.rate_words)) unless RATE.cover?(rate)
+        unless RATE.cover?(rate)
+          list << problem(rate > RATE.end ? 'fast' : 'slow', view,
+            format('%.0f flashes a minute when %s; the limits are %s.', rate, said(view), Rhythm.rate_words))
+        end
         share = view.pattern.on_share
-        list << problem('on_share', view, format('Lit %.0f %% of the time; the limits are %s.', share * 100, Rhythm.lit_words)) unless LIT.cover?(share)
+        unless LIT.cover?(share)
+          list << problem('on_share', view,
+            format('Lit %.0f %% of the time; the limits are %s.', share * 100, Rhythm.lit_words))
+        end
         list
       end
 
@@ -95,11 +110,17 @@ module Miser
 
         fast = view.pattern.telltale_rate
         list = []
-        list << problem('telltale_fast', view, format('The dash tell-tale flashes %.0f a minute and the controller stores a fault.', fast)) if fast && fast > RATE.end
+        if fast && fast > RATE.end
+          list << problem('telltale_fast', view,
+            format('The dash tell-tale flashes %.0f a minute and the controller stores a fault.', fast))
+        end
         shown = view.telltales
         dead = shown.any? && shown.values.none? { |t| t.looks == 'flashes' } && view.pattern.flashes?
         # A shared tell-tale lies between equal volts in hazard, filament or LED: it never lights then.
-        list << problem('telltale_dark', view, "The tell-tale never lights when #{said(view)}.") if dead && !(view.command == 'hazard' && @harness.telltale.wiring == 'shared')
+        if dead && !(view.command == 'hazard' && @harness.telltale.wiring == 'shared')
+          list << problem('telltale_dark', view,
+            "The tell-tale never lights when #{said(view)}.")
+        end
         list
       end
     end

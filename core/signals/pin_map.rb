@@ -44,9 +44,13 @@ module Miser
       end
 
       def cross_check
-        @problems << 'Earth has to be added: a three-terminal part in a two-terminal plug leaves that terminal dead.' if @new.include?('31') && !@old.include?('31')
+        if @new.include?('31') && !@old.include?('31')
+          @problems << 'Earth has to be added: a three-terminal part in a two-terminal plug leaves that terminal dead.'
+        end
         moved = rows.select { |r| r.old_pin && r.new_pin && r.old_pin != r.new_pin }
-        @problems << "Plugged straight in, #{moved.map(&:terminal).join(' and ')} would be crossed: move the terminals in the plug, or use leads." if moved.any?
+        return unless moved.any?
+
+        @problems << "Plugged straight in, #{moved.map(&:terminal).join(' and ')} would be crossed: move the terminals in the plug, or use leads."
       end
     end
   end

@@ -19,7 +19,7 @@ module Miser
       def cost
         added = pins.problems.any? { |p| p.start_with?('Earth') }
         plain_cost(parts: [part('flasher_3'), *(added ? [part('earth_lead')] : [])], tasks: added ? ['earth_lead'] : [],
-                   loses_warning: flasher.warns?, notes: pins.problems)
+          loses_warning: flasher.warns?, notes: pins.problems)
       end
     end
 
@@ -34,7 +34,7 @@ module Miser
       def cost
         map = PinMap.new(@case.plug, Flasher::BY_KEY.fetch('free_2').terminals)
         plain_cost(parts: [part('flasher_2')], loses_warning: flasher.warns?,
-                   notes: [*map.problems, 'It lives on a few milliamps through the lamps.'])
+          notes: [*map.problems, 'It lives on a few milliamps through the lamps.'])
       end
     end
 
@@ -44,7 +44,12 @@ module Miser
 
       def applies? = flasher.kind.listens && missing_a > 0.05
 
-      def apply(harness) = harness.with(resistors: harness.resistors + SIDES.map { |s| Shunt.new(id: "load_#{s}", side: s, ohms: ohms, rated_w: rated_w, series: false) })
+      def apply(harness)
+        harness.with(resistors: harness.resistors + SIDES.map do |s|
+          Shunt.new(id: "load_#{s}", side: s, ohms: ohms, rated_w: rated_w,
+            series: false)
+        end)
+      end
 
       # R = V / (I_design − I_led), the preferred value below it.
       def ohms = @ohms ||= Network::ESeries.at_most(@case.volts / missing_a)
@@ -56,14 +61,19 @@ module Miser
 
       def cost
         lit = 0.5
-        plain_cost(parts: [part('load_resistor', 2, name: format('Load resistor %g Ω %g W', ohms, rated_w)), part('tap', 4)], cuts: 4, amps: @case.volts / ohms, watts: watts,
-                   surface_c: Network::ESeries.surface_c(watts * lit, rated_w),
-                   notes: ['They get hot enough to melt plastic: on bare metal, away from wires.', format('They spend %.1f A a side while lit: what the LEDs saved.', @case.volts / ohms)])
+        plain_cost(parts: [part('load_resistor', 2, name: format('Load resistor %g Ω %g W', ohms, rated_w)), part('tap', 4)], cuts: 4,
+          amps: @case.volts / ohms, watts: watts,
+          surface_c: Network::ESeries.surface_c(watts * lit, rated_w),
+          notes: ['They get hot enough to melt plastic: on bare metal, away from wires.',
+            format('They spend %.1f A a side while lit: what the LEDs saved.', @case.volts / ohms)])
       end
 
       private
 
-      def missing_a = @missing_a ||= flasher.design_a - Judgement.new(@harness.with(flasher: flasher.with(kind: 'free_2')), thresholds: { ghost: 1, dim: 1, lit: 1 }).side_a
+      def missing_a
+        @missing_a ||= flasher.design_a - Judgement.new(@harness.with(flasher: flasher.with(kind: 'free_2')),
+          thresholds: { ghost: 1, dim: 1, lit: 1 }).side_a
+      end
     end
 
     # The controller is told not to look, or that LEDs are fitted.
@@ -81,7 +91,9 @@ module Miser
     class KeepOneFilament < Remedy
       declare 'keep_one', label: 'Leave the rear lamps filament', group: :rate
 
-      def applies? = @case.before.lamps.any? { |l| l.place == 'rear' && l.filament? } && @harness.lamps.any? { |l| l.place == 'rear' && !l.filament? }
+      def applies?
+        @case.before.lamps.any? { |l| l.place == 'rear' && l.filament? } && @harness.lamps.any? { |l| l.place == 'rear' && !l.filament? }
+      end
 
       def apply(harness)
         harness.with(lamps: harness.lamps.map { |l| l.place == 'rear' ? @case.before.lamp(l.id) : l })
@@ -110,7 +122,9 @@ module Miser
 
       def applies? = @harness.telltale.wiring == 'shared'
 
-      def apply(harness) = harness.with(telltale: Telltale.new(wiring: 'pair', law: 'resistor', volts: Volts::RUNNING, amps: 0.012, from_v: 3.0))
+      def apply(harness)
+        harness.with(telltale: Telltale.new(wiring: 'pair', law: 'resistor', volts: Volts::RUNNING, amps: 0.012, from_v: 3.0))
+      end
 
       def cost = plain_cost(parts: [part('led_telltale', 2)], cuts: 3, notes: ['Needs a second place on the dash.'])
     end

@@ -65,7 +65,9 @@ module Miser
 
       # @param tasks [Array<String>] whose minutes it takes, beside the remedy's own
       def plain_cost(parts: [], tasks: [], cuts: 0, loses_warning: false, notes: [], amps: 0.0, watts: 0.0, surface_c: nil)
-        Cost.new(amps: amps, watts: watts, surface_c: surface_c, parts: parts, minutes: Parts::Catalogue.total([key, *tasks].map { |t| @case.catalogue.minutes("cure.#{t}") }), cuts: cuts, loses_warning: loses_warning, notes: notes)
+        Cost.new(amps: amps, watts: watts, surface_c: surface_c, parts: parts,
+          minutes: Parts::Catalogue.total([key, *tasks].map { |t| @case.catalogue.minutes("cure.#{t}") }), cuts: cuts,
+          loses_warning: loses_warning, notes: notes)
       end
 
       def part(kind, count = 1, **named) = @case.catalogue.item(kind, count: count, **named)

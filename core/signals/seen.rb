@@ -75,7 +75,8 @@ module Miser
         return 'The fuse blows.' if fuse_blows?
         return 'Nothing commanded.' if command == 'off'
 
-        said = { 'none' => 'Nothing flashes.', 'steady' => 'On, never flashing.' }[pattern.rhythm] || "#{pattern.rate.round} flashes a minute."
+        said = { 'none' => 'Nothing flashes.',
+                 'steady' => 'On, never flashing.' }[pattern.rhythm] || "#{pattern.rate.round} flashes a minute."
         [said, pattern.note].compact.join(' ')
       end
 

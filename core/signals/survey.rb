@@ -32,7 +32,11 @@ module Miser
         list << { at: '/loads', text: 'signal lamps, left and right' } unless SIDES.all? { |s| rows("signal_#{s}").any? }
         list << { at: '/signals/flasher', text: 'the flasher’s kind' } unless kind
         list << { at: '/signals/telltale', text: 'how the tell-tale is wired' } if rows('telltale').any? && @entered['telltale'].nil?
-        %w[before after].flat_map { |side| entries(side) }.reject { |e| e.load.known? }.map { |e| e.row['name'] }.uniq.each { |n| list << { at: '/loads', text: "draw of #{n}" } }
+        %w[before
+          after].flat_map { |side| entries(side) }.reject { |e| e.load.known? }.map { |e| e.row['name'] }.uniq.each do |n|
+          list << { at: '/loads',
+                    text: "draw of #{n}" }
+        end
         list
       end
 
@@ -49,7 +53,12 @@ module Miser
       def chosen = Job::Document.rows(@entered, 'remedies')
 
       # @return [Cures]
-      def cures = @cures ||= Cures.new(Remedy::Case.new(harness: harness('after', cured: false), before: harness('before'), volts: CURE_V, plug: plug, catalogue: @catalogue), judge: method(:judge), school: school)
+      def cures
+        @cures ||= Cures.new(
+          Remedy::Case.new(harness: harness('after', cured: false), before: harness('before'), volts: CURE_V, plug: plug,
+            catalogue: @catalogue), judge: method(:judge), school: school
+        )
+      end
 
       def judgement(side, cured: true) = judge(harness(side, cured: cured))
 
@@ -82,8 +91,8 @@ module Miser
       def loop_of(side, flasher)
         lamps = SIDES.flat_map { |s| lamps(side, s) }
         Harness.new(lamps: lamps, telltale: telltale(side), flasher: flasher,
-                    resistors: [], joined_ohm: nil, shorts: {}, fuse_a: @entered['fuse_a'] || 15.0, fuse_blown: false,
-                    feed_ohm: number('feed_ohm'), source_ohm: number('source_ohm'))
+          resistors: [], joined_ohm: nil, shorts: {}, fuse_a: @entered['fuse_a'] || 15.0, fuse_blown: false,
+          feed_ohm: number('feed_ohm'), source_ohm: number('source_ohm'))
       end
 
       # Copies of a load hang at the front and the rear, further ones as extra pairs.
@@ -98,8 +107,10 @@ module Miser
 
       def lamp(entry, side, place)
         Lamp.new(id: "#{place.tr(' ', '_')}_#{side}",
-                 name: "#{place.capitalize} #{side}", side: side, place: place, load_id: entry.id, wire_ohm: number('wire_ohm') / 2, earth_ohm: number('wire_ohm') / 2,
-                 reversed: false, open: false, contacts_joined: false, bridged: entry.load.document['bridged'] || false, running: running(place), **draw(entry.load))
+          name: "#{place.capitalize} #{side}", side: side, place: place, load_id: entry.id, wire_ohm: number('wire_ohm') / 2,
+          earth_ohm: number('wire_ohm') / 2,
+          reversed: false, open: false, contacts_joined: false, bridged: entry.load.document['bridged'] || false,
+          running: running(place), **draw(entry.load))
       end
 
       # A dual-contact front bulb's running filament.
@@ -126,7 +137,8 @@ module Miser
       def flasher
         @flasher ||= begin
           bare = Flasher.new(kind: kind, design_a: 1.0, rate: @document.checks('before')['flash_per_min'])
-          flows = Wiring.new(loop_of('before', bare), State.new(command: 'left', closed: true, lights: true, volts: Volts::REST)).circuit.solve.amps['flasher']
+          flows = Wiring.new(loop_of('before', bare),
+            State.new(command: 'left', closed: true, lights: true, volts: Volts::REST)).circuit.solve.amps['flasher']
           bare.with(design_a: [flows, 0.01].max)
         end
       end

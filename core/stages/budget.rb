@@ -11,7 +11,10 @@ module Miser
       figures :line, :load, :circuit, :reading, :accessory, :change, :ride
 
       def wants
-        budget.lines('after').reject { |l| l.keeps.known? }.map { |l| want("/scenarios/#{l.scenario.id}", "#{l.scenario.name}: #{l.keeps.reason}") }
+        budget.lines('after').reject { |l| l.keeps.known? }.map do |l|
+          want("/scenarios/#{l.scenario.id}",
+            "#{l.scenario.name}: #{l.keeps.reason}")
+        end
       end
 
       def touched? = budget.lines('after').any? { |l| l.keeps.known? }

@@ -16,7 +16,10 @@ module Miser
       private
 
       def undecided
-        document.lamps.reject { |l| document.choices_by_load[l['id']] }.map { |l| want("/loads/#{l['id']}", "#{l['name']}: keep or swap", subject: l['id']) }
+        document.lamps.reject { |l| document.choices_by_load[l['id']] }.map do |l|
+          want("/loads/#{l['id']}", "#{l['name']}: keep or swap",
+            subject: l['id'])
+        end
       end
 
       def unknown

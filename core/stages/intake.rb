@@ -40,7 +40,7 @@ module Miser
         document.circuits.flat_map do |c|
           circuit = budget.ledgers('before')[c['id']].circuit
           [circuit.curve ? nil : want("/circuits/#{c['id']}/alternator", "#{circuit.name}: #{circuit.reason}", weight: 'blocks'),
-           circuit.dc? && circuit.battery.nil? ? want("/circuits/#{c['id']}/battery/capacity_ah", 'Battery capacity') : nil].compact
+            circuit.dc? && circuit.battery.nil? ? want("/circuits/#{c['id']}/battery/capacity_ah", 'Battery capacity') : nil].compact
         end
       end
 
@@ -49,12 +49,15 @@ module Miser
         line, best = budget.next_reading
         return [] unless line && line.verdict == 'too_close' && best.load_id.nil?
 
-        [want(best.at, "#{best.name[0].upcase}#{best.name[1..]}", why: best.why(line), weight: 'settles', worth: Verdicts::Baseline.share(line, best))]
+        [want(best.at, "#{best.name[0].upcase}#{best.name[1..]}", why: best.why(line), weight: 'settles',
+          worth: Verdicts::Baseline.share(line, best))]
       end
 
       def loads
-        own = document.system != 'ac_lit' && document.machine['engine'] != 'two_stroke' && document.loads.none? { |l| l['group'] == 'engine' }
-        [own ? want('/loads', 'The engine’s own loads') : nil, document.lamps.empty? ? want('/loads', 'The lamps', weight: 'blocks') : nil].compact
+        own = document.system != 'ac_lit' && document.machine['engine'] != 'two_stroke' &&
+              document.loads.none? { |l| l['group'] == 'engine' }
+        [own ? want('/loads', 'The engine’s own loads') : nil,
+          document.lamps.empty? ? want('/loads', 'The lamps', weight: 'blocks') : nil].compact
       end
     end
   end

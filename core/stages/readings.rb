@@ -26,13 +26,20 @@ module Miser
         end
       end
 
-      def again = stale.map { |r, row| want("/readings/#{r.id}", "#{row['name']}: read again, the lamp was changed", subject: row['id'], weight: 'wrong') }
+      def again
+        stale.map do |r, row|
+          want("/readings/#{r.id}", "#{row['name']}: read again, the lamp was changed", subject: row['id'],
+            weight: 'wrong')
+        end
+      end
 
       def unread
         document.loads.reject { |l| l['wanted'] || l['added'] || budget.readings_on(l).any?(&:usable?) }.map do |row|
           known = budget.as_is(row).known?
           best = worth[row['id']]
-          want("/loads/#{row['id']}", "#{row['name']}: #{known ? 'not measured' : 'draw unknown'}", subject: row['id'], weight: weight(known, best), worth: best&.first, why: best&.last)
+          want("/loads/#{row['id']}", "#{row['name']}: #{known ? 'not measured' : 'draw unknown'}", subject: row['id'],
+            weight: weight(known, best),
+            worth: best&.first, why: best&.last)
         end
       end
 

@@ -54,8 +54,10 @@ module Miser
       @headlights ||= begin
         circuit = budget.ledgers('before').fetch(headlamp_circuit).circuit
         patterns = document.candidates.to_h { |part| [part['id'], beams.pattern(part['photometry'], units: @units)] }.compact
-        Headlight::Candidates.new(document.headlight, document.machine, circuit.volts, feed: budget.feed(circuit.id), settings: document.settings, units: @units, patterns: patterns,
-                                                                                       catalogue: @catalogue)
+        Headlight::Candidates.new(document.headlight, document.machine, circuit.volts, feed: budget.feed(circuit.id),
+          settings: document.settings, units: @units,
+          patterns: patterns,
+          catalogue: @catalogue)
       end
     end
 

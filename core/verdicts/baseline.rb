@@ -26,7 +26,8 @@ module Miser
 
       # @return [Array<Item>] what is missing first, the most worthwhile of it on top
       def items
-        @items ||= [tried, *draws, *volts, *output, key_off, flash].compact.each_with_index.sort_by { |item, i| [item.done ? 1 : 0, -(item.share || 0), i] }.map(&:first)
+        @items ||= [tried, *draws, *volts, *output, key_off,
+          flash].compact.each_with_index.sort_by { |item, i| [item.done ? 1 : 0, -(item.share || 0), i] }.map(&:first)
       end
 
       def missing = items.reject(&:done)
@@ -39,20 +40,24 @@ module Miser
       private
 
       def check(key, label, unit, call: nil, why: nil, share: nil, at: nil, value: @checks[key])
-        Item.new(key: key, label: label, at: at || "/checks/#{@side}/#{key}", value: value, unit: unit, done: !value.nil?, share: share, call: value && call&.call(value), why: why)
+        Item.new(key: key, label: label, at: at || "/checks/#{@side}/#{key}", value: value, unit: unit, done: !value.nil?, share: share,
+          call: value && call&.call(value), why: why)
       end
 
       def tried
-        Item.new(key: 'tried', label: 'Every lamp function tried', at: "/checks/#{@side}/tried", unit: nil, value: nil, done: @checks['tried'] == true,
-                 why: 'What did not work before is not yours afterwards.')
+        Item.new(key: 'tried', label: 'Every lamp function tried', at: "/checks/#{@side}/tried", unit: nil, value: nil,
+          done: @checks['tried'] == true,
+          why: 'What did not work before is not yours afterwards.')
       end
 
       # Each load's own draw; afterwards only what was changed.
       def draws
         @budget.entries(@side).reject { |e| @side == 'after' && e.choice.nil? }.map do |e|
           subject = e.choice ? "#{e.id}.#{e.choice['id']}" : e.id
-          Item.new(key: "draw/#{subject}", label: e.part_name || e.name, subject: subject, at: "/loads/#{e.id}", unit: 'A', done: e.load.measured? || false,
-                   value: e.load.measured? ? e.load.anchor.amps : nil, share: e.load.measured? ? nil : share(e), why: 'Its draw, settled, with the volts at the lamp.')
+          Item.new(key: "draw/#{subject}", label: e.part_name || e.name, subject: subject, at: "/loads/#{e.id}", unit: 'A',
+            done: e.load.measured? || false,
+            value: e.load.measured? ? e.load.anchor.amps : nil, share: e.load.measured? ? nil : share(e),
+            why: 'Its draw, settled, with the volts at the lamp.')
         end
       end
 
@@ -71,10 +76,16 @@ module Miser
         rest = before ? @main.circuit.document.dig('battery', 'rest_v') : @checks['rest_v']
         cruise = before ? @main.circuit.measured_volts : @checks['cruise_v']
         health = Charging::Health
-        [check('rest_v', 'Volts at rest', 'V', value: rest, at: before ? "#{circuit}/battery/rest_v" : nil, call: health.method(:rest), why: 'An hour after riding.'),
-         check('idle_v', 'Volts at idle', 'V', call: ->(v) { health.idle(v, @budget.settings[:over_v], rest) }, why: 'Lights as at a light at night.'),
-         check('cruise_v', 'Volts at cruise', 'V', value: cruise, at: before ? "#{circuit}/regulator/volts" : nil, share: cruise ? nil : share(:volts),
-                                                   call: ->(v) { health.cruise(v, @budget.settings[:low_cruise_v], @budget.settings[:over_v]) }, why: 'At the battery, usual load.')]
+        [check('rest_v', 'Volts at rest', 'V', value: rest, at: before ? "#{circuit}/battery/rest_v" : nil, call: health.method(:rest),
+          why: 'An hour after riding.'),
+          check('idle_v', 'Volts at idle', 'V', call: ->(v) { health.idle(v, @budget.settings[:over_v], rest) },
+            why: 'Lights as at a light at night.'),
+          check('cruise_v', 'Volts at cruise', 'V', value: cruise, at: before ? "#{circuit}/regulator/volts" : nil,
+            share: cruise ? nil : share(:volts),
+            call: lambda { |v|
+              health.cruise(v, @budget.settings[:low_cruise_v],
+                @budget.settings[:over_v])
+            }, why: 'At the battery, usual load.')]
       end
 
       # The earn curve is the machine's: it is measured once.
@@ -83,8 +94,9 @@ module Miser
 
         @budget.ledgers(@side).values.map(&:circuit).map do |c|
           measured = c.curve&.basis == :points
-          Item.new(key: "points/#{c.id}", label: "#{c.name}: output at two speeds or more", at: "/circuits/#{c.id}/alternator/points", unit: 'A', value: nil, done: measured,
-                   share: measured ? nil : share(:earns), why: 'Clamp meter on the regulator’s output.')
+          Item.new(key: "points/#{c.id}", label: "#{c.name}: output at two speeds or more", at: "/circuits/#{c.id}/alternator/points",
+            unit: 'A', value: nil, done: measured,
+            share: measured ? nil : share(:earns), why: 'Clamp meter on the regulator’s output.')
         end
       end
 
@@ -92,7 +104,7 @@ module Miser
         return unless @main
 
         check('key_off_a', 'Key-off draw', 'A', call: ->(a) { Charging::Health.key_off(a, @main.circuit.battery) },
-                                                why: 'Battery negative off, meter between; 10 A jack first, then the milliamp jack; wait till the electronics sleep.')
+          why: 'Battery negative off, meter between; 10 A jack first, then the milliamp jack; wait till the electronics sleep.')
       end
 
       def flash

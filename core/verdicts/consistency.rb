@@ -36,13 +36,16 @@ module Miser
           ids = Job::Document.rows(document, list).map { |r| r['id'] }
           ids.tally.select do |_, n|
             n > 1
-          end.keys.map { |id| Problem.new(at: "/#{list}/#{id}", level: 'error', message: "there are two rows with the id #{id}", accepts: 'each id once') }
+          end.keys.map do |id|
+            Problem.new(at: "/#{list}/#{id}", level: 'error', message: "there are two rows with the id #{id}",
+              accepts: 'each id once')
+          end
         end
         loads = Job::Document.rows(document, 'loads').map { |l| l['id'] }
         lost = %w[readings choices].flat_map do |list|
           Job::Document.rows(document, list).reject { |r| loads.include?(r['load_id']) }.map do |r|
             Problem.new(at: "/#{list}/#{r['id']}/load_id", level: 'error', message: "points to a load that is not there (#{r['load_id']})",
-                        accepts: 'the id of a load')
+              accepts: 'the id of a load')
           end
         end
         twice + lost
@@ -55,7 +58,7 @@ module Miser
         side = choice ? 'after' : 'before'
         load = (budget.entries(side) + budget.with_all_wanted).find { |e| e.id == row['id'] }&.load or return nil
         reading.plausibility(rated_w: load.rated_w || declared_watts(load), filament: load.filament?,
-                             other_w: load.filament? ? load.other_filaments_w : [])
+          other_w: load.filament? ? load.other_filaments_w : [])
       end
 
       # What the maker or the advertisement says it takes, where no lamp is rated.
@@ -74,7 +77,7 @@ module Miser
           next if machine[low] < machine[high]
 
           problem("/machine/#{high}", format('not above %<name>s (%<rpm>d rpm)', name: low.sub('_rpm', ' speed'), rpm: machine[low]),
-                  format('more than %d rpm', machine[low]))
+            format('more than %d rpm', machine[low]))
         end
       end
 
@@ -86,7 +89,7 @@ module Miser
           rated = alternator['rated_rpm']
           if cut_in && rated && cut_in >= rated
             list << problem("/circuits/#{c['id']}/alternator/cut_in_rpm", format('not below the rated speed (%d rpm)', rated),
-                            format('less than %d rpm', rated))
+              format('less than %d rpm', rated))
           end
           list + points(c['id'], Job::Document.rows(alternator, 'points'))
         end
@@ -100,7 +103,7 @@ module Miser
         at = "/circuits/#{id}/alternator/points/#{full.last['id']}/rpm"
         if full.size == 1
           return [Problem.new(at: at, level: 'note', message: 'one measured point leaves the shape of the curve to the cut-in speed',
-                              accepts: 'a second point at another speed')]
+            accepts: 'a second point at another speed')]
         end
         return [problem(at, 'all points are at one engine speed', 'a second point at another speed')] if speeds < 2
 
@@ -111,7 +114,12 @@ module Miser
       def batteries
         @document.circuits.filter_map do |c|
           rest = c.dig('battery', 'rest_v') or next
-          problem("/circuits/#{c['id']}/battery/rest_v", 'not a rested 12 V battery', '11.5 to 13.2 V, an hour after riding') unless rest.between?(11.5, 13.2)
+          unless rest.between?(
+            11.5, 13.2
+          )
+            problem("/circuits/#{c['id']}/battery/rest_v", 'not a rested 12 V battery',
+              '11.5 to 13.2 V, an hour after riding')
+          end
         end
       end
 
@@ -124,7 +132,7 @@ module Miser
           judged = Consistency.judge(@budget, r, row)
           if judged&.verdict == :slip
             problem("/readings/#{r.id}/amps", judged.remarks.first,
-                    format('%.2f to %.2f A expected', judged.low || 0, judged.high || 40))
+              format('%.2f to %.2f A expected', judged.low || 0, judged.high || 40))
           end
         end
       end

@@ -19,7 +19,8 @@ module Miser
 
       # @return [Array<String>]
       def must_know
-        [*dangers, *signals, aim, warning, snow, 'Look at the lamps again after the first rides: retrofit bulbs can work loose.', Cautions::TABLE['law']].compact
+        [*dangers, *signals, aim, warning, snow, 'Look at the lamps again after the first rides: retrofit bulbs can work loose.',
+          Cautions::TABLE['law']].compact
       end
 
       # @param units [String] metric or us
@@ -46,7 +47,10 @@ module Miser
 
       def on_wall(kind)
         beams = @ticket.beams
-        sides = Beam::Beams::SIDES.filter_map { |side| (entry = beams.entry(kind, side)) && "#{side} #{wall_words(beams.figures(entry.id))}" }
+        sides = Beam::Beams::SIDES.filter_map do |side|
+          (entry = beams.entry(kind, side)) &&
+            "#{side} #{wall_words(beams.figures(entry.id))}"
+        end
         return if sides.empty?
 
         ["#{kind.capitalize} beam on the wall: #{sides.join('; ')}.", compared(kind)].compact.join(' ')
@@ -67,7 +71,13 @@ module Miser
         return unless @document.aim['set']
 
         aim = @ticket.aim
-        at = aim.drop.known? ? ", the cut-off #{Length.tape(aim.drop.value, units)} under the lamp at #{Length.tape(@document.aim['distance_m'], units)}" : ''
+        at = if aim.drop.known?
+               ", the cut-off #{Length.tape(aim.drop.value,
+                 units)} under the lamp at #{Length.tape(@document.aim['distance_m'],
+                   units)}"
+             else
+               ''
+             end
         format('Beam aimed %<target>.1f %% down, rider aboard%<at>s.', target: -aim.school.target * 100, at: at)
       end
 

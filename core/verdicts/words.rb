@@ -7,7 +7,8 @@ module Miser
     # The words judgements are said in, and what the trade's words mean.
     module Words
       KEPT = { 'keeps' => 'keeps', 'owes' => 'owes', 'too_close' => 'too close to call' }.freeze
-      FITS = { 'fits' => 'fits', 'work' => 'fits with work', 'no' => 'does not fit', 'too_close' => 'too close to call', 'does_not_fit' => 'does not fit', 'unknown' => 'unknown' }.freeze
+      FITS = { 'fits' => 'fits', 'work' => 'fits with work', 'no' => 'does not fit', 'too_close' => 'too close to call',
+               'does_not_fit' => 'does not fit', 'unknown' => 'unknown' }.freeze
       STATES = { 'empty' => 'not begun', 'part' => 'part done', 'done' => 'done', 'stale' => 'overtaken by a change' }.freeze
       LEVELS = { 'danger' => 'Danger', 'warning' => 'Warning', 'note' => 'Note' }.freeze
 
@@ -24,7 +25,8 @@ module Miser
         'cold' => 'The draw at switching on. The fuse stands on it.',
         'driver' => 'A switching supply: constant watts, so fewer volts mean more amps.',
         'key-off draw' => 'What is taken with the key out: tracker, clock, always-hot hub.',
-        '±' => format('One standard uncertainty: two times in three the truth lies within it. A verdict waits for %g of them.', Budget::Verdict::K),
+        '±' => format('One standard uncertainty: two times in three the truth lies within it. A verdict waits for %g of them.',
+          Budget::Verdict::K),
         '◇' => 'Rests on an assumption: open the figure, and change it.'
       }.freeze
     end

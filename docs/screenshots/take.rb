@@ -14,19 +14,28 @@ require_relative '../../instruments/stand_ins'
 require_relative '../../test/support/chromium'
 
 VIEWS = {
-  'board' => ['/', 'light', [1280, 800]], 'budget' => ['/job/dunlin250/budget', 'light', [1280, 800]], 'budget-dark' => ['/job/dunlin250/budget', 'dark', [1280, 800]],
+  'board' => ['/', 'light', [1280, 800]], 'budget' => ['/job/dunlin250/budget', 'light', [1280, 800]],
+  'budget-dark' => ['/job/dunlin250/budget', 'dark', [1280, 800]],
   'intake' => ['/job/wren125/intake', 'light', [1280, 800]], 'readings' => ['/job/dunlin250/readings/l1.c1', 'light', [1280, 800]],
   'choose' => ['/job/bracken420/choose/l1', 'light', [1280, 800]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
-  'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]], 'working' => ['/job/dunlin250/budget', 'light', [1280, 800]],
+  'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]],
+  'working' => ['/job/dunlin250/budget', 'light', [1280, 800]],
   'signals' => ['/job/dunlin250/signals', 'light', [1280, 1000]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
   'headlight' => ['/job/dunlin250/headlight', 'light', [1280, 1100]],
   'checks' => ['/job/bracken420/checks', 'light', [1280, 900]], 'photographs' => ['/job/dunlin250/checks', 'dark', [1280, 2450]],
   'aim' => ['/job/dunlin250/aim', 'light', [1280, 800]],
-  'meter' => ['/job/bracken420/readings/l2', 'dark', [1280, 1000]], 'baseline' => ['/job/dunlin250/readings?view=baseline', 'light', [1280, 1000]]
+  'meter' => ['/job/bracken420/readings/l2', 'dark', [1280, 1000]],
+  'baseline' => ['/job/dunlin250/readings?view=baseline', 'light', [1280, 1000]]
 }.freeze
 
 CLICK = "[...document.querySelectorAll('button')].find((e) => e.textContent.trim().startsWith('%s'))?.click()"
-HASTE = "(() => { const s = [...document.querySelectorAll('select')].find((e) => e.textContent.includes('40 times')); s.value = '40'; s.dispatchEvent(new Event('change', { bubbles: true })) })()"
+HASTE = <<~JS
+  (() => {
+    const s = [...document.querySelectorAll('select')].find((e) => e.textContent.includes('40 times'))
+    s.value = '40'
+    s.dispatchEvent(new Event('change', { bubbles: true }))
+  })()
+JS
 
 # What is done on a view before its picture is taken: scripts, and waits in seconds.
 DEEDS = {

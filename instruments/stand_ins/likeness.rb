@@ -27,7 +27,8 @@ module Miser
         amps = (load.known? ? load.anchor.amps : GUESS_A) * deviation(load)
         law = load.law_key
         warm = !load.drifts?
-        words = [law, volts, amps, warm ? 0.0 : LED_DRIFT, LED_TAU_S, LUX_OF.fetch(law, LED_LUX) * volts * amps, load.document['min_v'] || 0.0]
+        words = [law, volts, amps, warm ? 0.0 : LED_DRIFT, LED_TAU_S, LUX_OF.fetch(law, LED_LUX) * volts * amps,
+          load.document['min_v'] || 0.0]
         words << (load.document['forward_v'] || (0.6 * volts)) if law == 'resistor'
         words.map { |w| w.is_a?(Float) ? format('%.5g', w) : w }.join(' ')
       end

@@ -11,14 +11,17 @@ module Miser
     # The OpenAPI document, folded from the parts in this folder: one of what all stages
     # share, one a stage; with the job file's schema and the acts that stages declare.
     module Contract
-      PARTS = Dir[File.expand_path('*.yaml', __dir__)].sort.freeze
+      PARTS = Dir[File.expand_path('*.yaml', __dir__)].freeze
       PUBLISHED = File.expand_path('openapi.json', __dir__)
 
       module_function
 
       # @return [Hash] OpenAPI 3.1
       def document
-        @document ||= PARTS.map { |path| YAML.safe_load_file(path, aliases: true) }.reduce { |whole, part| fold(whole, part) }.tap do |whole|
+        @document ||= PARTS.map do |path|
+          YAML.safe_load_file(path,
+            aliases: true)
+        end.reduce { |whole, part| fold(whole, part) }.tap do |whole|
           schemas = whole['components']['schemas'].merge!(job_schemas)
           schemas['Act']['properties']['act']['enum'] += Stage.all.flat_map(&:acts)
         end
@@ -27,7 +30,8 @@ module Miser
       # @raise [KeyError] where two parts claim one name
       def fold(whole, part, at = '')
         whole.merge(part) do |key, one, other|
-          raise KeyError, "#{at}/#{key} stands in two parts of the contract" unless one.is_a?(Hash) && other.is_a?(Hash) && ['', '/components'].include?(at)
+          raise KeyError, "#{at}/#{key} stands in two parts of the contract" unless one.is_a?(Hash) && other.is_a?(Hash) && ['',
+            '/components'].include?(at)
 
           fold(one, other, "#{at}/#{key}")
         end

@@ -24,7 +24,9 @@ module Miser
       # @return [Numeric, nil]
       def finite(number) = number&.finite? ? significant(number) : nil
 
-      def significant(number, digits = DIGITS) = number.is_a?(Float) && number != 0 ? number.round(digits - 1 - Math.log10(number.abs).floor) : number
+      def significant(number, digits = DIGITS)
+        number.is_a?(Float) && number != 0 ? number.round(digits - 1 - Math.log10(number.abs).floor) : number
+      end
 
       # @return [Hash]
       def working(figure)

@@ -22,7 +22,8 @@ module Miser
       def rail(budget, scenario: nil, circuit: nil)
         scenario, circuit = look(budget, scenario, circuit)
         lines = Budget::Budget::SIDES.to_h { |side| [side, scenario && budget.ledgers(side)[circuit].line(scenario)] }
-        { scenario: scenario&.id, circuit: circuit, engine: scenario&.engine, rpm: scenario&.rpm, redline: budget.redline, step: Budget::Curve.step(budget.redline),
+        { scenario: scenario&.id, circuit: circuit, engine: scenario&.engine, rpm: scenario&.rpm, redline: budget.redline,
+          step: Budget::Curve.step(budget.redline),
           curve: budget.ledgers('before')[circuit].circuit.curve ? nil : budget.ledgers('before')[circuit].circuit.reason,
           lines: lines.transform_values { |l| l && line(l) }, blocks: lines.transform_values { |l| l ? columns(l.blocks) : nil } }
       end
@@ -31,21 +32,26 @@ module Miser
       def line(line)
         path = "line/#{line.ledger.side}/#{line.scenario.id}/#{line.circuit.id}"
         figures = LINE_FIGURES.to_h { |name| [name, figure(line.public_send(name), "#{path}/#{name}")] }
-        figures.merge(side: line.ledger.side, circuit: line.circuit.id, known_spends: finite(line.known_spends), verdict: line.verdict, regime: line.system_v.known? ? line.point&.regime&.to_s : nil)
+        figures.merge(side: line.ledger.side, circuit: line.circuit.id, known_spends: finite(line.known_spends), verdict: line.verdict,
+          regime: line.system_v.known? ? line.point&.regime&.to_s : nil)
       end
 
       # Blocks side by side, a column a property: names and origins in words are in the document and the tables.
       def columns(blocks)
-        { load: blocks.map { |b| b.entry.id }, kind: blocks.map { |b| b.entry.kind }, amps: blocks.map { |b| b.amps && significant(b.amps, 4) },
-          sigma: blocks.map { |b| b.sigma && significant(b.sigma, 3) }, duty: blocks.map(&:duty), origin: blocks.map { |b| b.entry.load.anchor&.origin&.key } }
+        { load: blocks.map { |b| b.entry.id }, kind: blocks.map { |b| b.entry.kind },
+          amps: blocks.map { |b| b.amps && significant(b.amps, 4) },
+          sigma: blocks.map { |b| b.sigma && significant(b.sigma, 3) }, duty: blocks.map(&:duty),
+          origin: blocks.map { |b| b.entry.load.anchor&.origin&.key } }
       end
 
       # Three decimals: a screen shows two.
       # @param curve [Budget::Curve]
       def curve(curve)
         rounded = ->(list) { list&.map { |v| v.round(3) } }
-        { rpm: curve.rpm, earns: rounded[curve.earns], earns_sigma: rounded[curve.earns_sigma], earns_low: rounded[curve.earns_low], earns_high: rounded[curve.earns_high],
-          keeps: curve.keeps.transform_values(&rounded), keeps_sigma: curve.keeps_sigma.transform_values(&rounded), verdicts: curve.verdicts,
+        { rpm: curve.rpm, earns: rounded[curve.earns], earns_sigma: rounded[curve.earns_sigma], earns_low: rounded[curve.earns_low],
+          earns_high: rounded[curve.earns_high],
+          keeps: curve.keeps.transform_values(&rounded), keeps_sigma: curve.keeps_sigma.transform_values(&rounded),
+          verdicts: curve.verdicts,
           system_v: curve.system_v.transform_values(&rounded), reason: curve.reason }
       end
     end

@@ -12,8 +12,12 @@ module Miser
       # @param counted [Tally]
       # @return [Hash]
       def tally(counted)
-        { stages: Stage.all.map { |s| { stage: s.key, label: s.label, group: s.group, **counted.stages[s.key].slice('state', 'missing').transform_keys(&:to_sym) } },
-          wants: Stage.all.flat_map { |s| counted.stages[s.key]['wants'] }.map { |w| w.except('weight', 'worth', 'why') }, next: counted.next_step&.except('weight', 'worth') }
+        { stages: Stage.all.map do |s|
+          { stage: s.key, label: s.label, group: s.group,
+            **counted.stages[s.key].slice('state', 'missing').transform_keys(&:to_sym) }
+        end,
+          wants: Stage.all.flat_map { |s| counted.stages[s.key]['wants'] }.map { |w| w.except('weight', 'worth', 'why') },
+          next: counted.next_step&.except('weight', 'worth') }
       end
 
       # @param saved [Store::Jobs::Saved] @param ticket [Ticket] @param counted [Tally]
@@ -26,7 +30,8 @@ module Miser
       end
 
       def stand(saved, ticket, counted, **look)
-        { revision: saved.revision, can_undo: !saved.back.nil?, can_redo: !saved.forth.nil?, ticket: tally(counted), problems: counted.problems, rail: rail(ticket.budget, **look) }
+        { revision: saved.revision, can_undo: !saved.back.nil?, can_redo: !saved.forth.nil?, ticket: tally(counted),
+          problems: counted.problems, rail: rail(ticket.budget, **look) }
       end
 
       # One machine on the bay board: what it keeps in its first scenario.
@@ -37,12 +42,17 @@ module Miser
         first = budget.scenarios.first
         lines = Budget::Budget::SIDES.to_h { |side| [side, first && budget.ledgers(side).values.first.line(first)] }
         keeps = lines.transform_values { |l| figure(l ? l.keeps : Figure.unknown('A', 'no scenario')) }
-        { id: document.id, name: document.name, bay: document.bay, fleet: document.fleet, kind: document.machine['kind'], waiting: document.waiting, scenario: first&.name,
-          before: keeps['before'], after: keeps['after'], verdict: lines['after']&.verdict, verdict_before: lines['before']&.verdict, next: counted.next_step&.except('weight', 'worth'),
-          stages: Stage.all.map { |s| { stage: s.key, label: s.label, state: counted.stages[s.key]['state'] } }, flags: budget.flags.select(&:serious?).map { |f| flag(f) } }
+        { id: document.id, name: document.name, bay: document.bay, fleet: document.fleet, kind: document.machine['kind'],
+          waiting: document.waiting, scenario: first&.name,
+          before: keeps['before'], after: keeps['after'], verdict: lines['after']&.verdict, verdict_before: lines['before']&.verdict,
+          next: counted.next_step&.except('weight', 'worth'),
+          stages: Stage.all.map { |s| { stage: s.key, label: s.label, state: counted.stages[s.key]['state'] } },
+          flags: budget.flags.select(&:serious?).map { |f| flag(f) } }
       end
 
-      def flag(flag) = { key: flag.key, level: flag.level, serious: flag.serious?, side: flag.side, text: flag.text, cure: flag.cure, short: flag.short }
+      def flag(flag)
+        { key: flag.key, level: flag.level, serious: flag.serious?, side: flag.side, text: flag.text, cure: flag.cure, short: flag.short }
+      end
 
       # What the stages say of loads: each with its figures on either side.
       # @return [Array<Hash>]
@@ -53,7 +63,8 @@ module Miser
           before, after = sides.values.map { |entries| entries[row['id']] }
           load = (before || after || wanted[row['id']]).load
           { id: row['id'], before: before && figure(budget.figure("load/before/#{row['id']}"), "load/before/#{row['id']}"),
-            after: after && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"), kind: (after || before || wanted[row['id']]).kind,
+            after: after && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"),
+            kind: (after || before || wanted[row['id']]).kind,
             law_label: Draw::Law.named(load.law_key).label, origin: load.anchor&.origin&.label, measured: load.measured? || false }
         end
       end
@@ -73,15 +84,18 @@ module Miser
       def circuits(budget)
         budget.ledgers('after').values.map(&:circuit).map do |c|
           path = "circuit/#{c.id}"
-          { id: c.id, name: c.name, kind: c.kind, volts: figure(c.volts_figure, "#{path}/volts"), i_inf: figure(c.i_inf_figure, "#{path}/i_inf"),
+          { id: c.id, name: c.name, kind: c.kind, volts: figure(c.volts_figure, "#{path}/volts"),
+            i_inf: figure(c.i_inf_figure, "#{path}/i_inf"),
             cut_in: figure(c.cut_in_figure, "#{path}/cut_in"), basis: c.curve && c.basis_words, remarks: c.remarks, reason: c.reason }
         end
       end
 
       # @param judged [Budget::Accessories::Judged]
       def accessory(judged)
-        worst = judged.worst&.merge(keeps: figure(judged.worst[:keeps], "accessory/#{judged.load_id}"), above_rpm: figure(judged.worst[:above_rpm]))
-        { load_id: judged.load_id, name: judged.name, amps: judged.amps ? figure(judged.amps, "load/wanted/#{judged.load_id}") : figure(Figure.unknown('A', judged.reason)),
+        worst = judged.worst&.merge(keeps: figure(judged.worst[:keeps], "accessory/#{judged.load_id}"),
+          above_rpm: figure(judged.worst[:above_rpm]))
+        { load_id: judged.load_id, name: judged.name,
+          amps: judged.amps ? figure(judged.amps, "load/wanted/#{judged.load_id}") : figure(Figure.unknown('A', judged.reason)),
           fits: judged.fits, reason: judged.reason, worst: worst }
       end
     end

@@ -24,12 +24,16 @@ module Miser
             table = TABLES[kind]
             unless table || kind == 'job'
               raise Refusal.new(404, 'There is no such file.',
-                                fields: [{ at: 'kind', field: 'kind', message: 'is not known', accepts: 'job, loads, readings, series' }])
+                fields: [{ at: 'kind', field: 'kind', message: 'is not known', accepts: 'job, loads, readings, series' }])
             end
 
             attachment(table ? "#{name}-#{kind}.csv" : "#{name}.miser.json")
             content_type(table ? 'text/csv;charset=utf-8' : :json)
-            table ? table.write(document) : Formats::JobFile.write(document, settings.jobs.attachments.of(document['id'], Job::Attached.ids(document)))
+            if table
+              table.write(document)
+            else
+              Formats::JobFile.write(document, settings.jobs.attachments.of(document['id'], Job::Attached.ids(document)))
+            end
           end
 
           app.post('/api/jobs/:id/table') do
@@ -59,35 +63,52 @@ module Miser
         def self.table(app, saved, body)
           preview = TABLES.fetch(body['kind']).preview(body['text'], saved.document)
           rows = preview[:rows].map { |r| r.slice(:line, :name, :change).merge(errors: r[:errors].map(&:to_h)) }
-          result = { rows: rows, good: preview[:rows].count { |r| r[:errors].empty? }, bad: preview[:rows].count { |r| r[:errors].any? }, accepted: false }
+          result = { rows: rows, good: preview[:rows].count { |r| r[:errors].empty? }, bad: preview[:rows].count { |r| r[:errors].any? },
+                     accepted: false }
           return result unless body['accept']
 
-          edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision, what: "#{body['kind']} from a table") { |d| Jobs.check(Job::Edit.apply(d, preview[:edits])) }
+          edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision,
+            what: "#{body['kind']} from a table") { |d| Jobs.check(Job::Edit.apply(d, preview[:edits])) }
           result.merge(accepted: true, change: app.changed(edited))
         rescue Formats::CsvTable::Unreadable => e
           raise unreadable(e, 'CSV with a first line of column names')
         end
 
         def self.unreadable(error, accepts)
-          Refusal.new(422, "The table can’t be read: #{error.message}.", kept: 'Nothing was changed.', fields: [{ at: '/text', field: 'file', message: error.message, accepts: accepts }])
+          Refusal.new(422, "The table can’t be read: #{error.message}.", kept: 'Nothing was changed.',
+            fields: [{ at: '/text', field: 'file', message: error.message,
+                       accepts: accepts }])
         end
 
         # A meter's log as a series of one load: what would come in, then in.
         def self.log(app, saved, body)
           unless saved.document['loads'].any? { |l| l['id'] == body['load'] }
-            raise Refusal.new(422, 'This can’t be taken.', kept: 'Nothing was changed.', fields: [{ at: '/load', field: 'load', message: 'is no load of this job', accepts: 'the id of a load' }])
+            raise Refusal.new(422, 'This can’t be taken.', kept: 'Nothing was changed.',
+              fields: [{ at: '/load', field: 'load', message: 'is no load of this job',
+                         accepts: 'the id of a load' }])
           end
 
           log = Formats::MeterLog.new(body['text'], body['mapping'])
           warm = Draw::WarmUp.new(log.samples)
-          preview = { columns: log.columns, mapping: log.mapping, first_rows: log.sample_rows, rows: log.rows, taken: log.samples.size, errors: log.errors.first(50).map(&:to_h),
-                      samples: log.samples.map { |t, a| { t_s: t, amps: a } }, settled: warm.settled, cold: warm.cold, words: warm.reason, accepted: false }
+          preview = { columns: log.columns, mapping: log.mapping, first_rows: log.sample_rows, rows: log.rows, taken: log.samples.size,
+                      errors: log.errors.first(50).map(&:to_h),
+                      samples: log.samples.map { |t, a| { t_s: t, amps: a } }, settled: warm.settled, cold: warm.cold, words: warm.reason,
+                      accepted: false }
           return preview unless body['accept'] && log.samples.any?
 
           id = Jobs.fresh_id
-          reading = { 'id' => id, 'load_id' => body['load'], 'choice_id' => body['choice'], 'kind' => 'series', 'volts_at' => 'lamp', 'taken_on' => 'this_machine',
-                      'samples' => log.samples.each_with_index.map { |(t, a), i| { 'id' => "s#{i + 1}", 't_s' => t, 'amps' => a } } }.compact
-          edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision, what: 'a meter’s log') { |d| Jobs.check(Job::Edit.apply(d, [{ 'op' => 'add', 'at' => '/readings', 'value' => reading }]), was: d) }
+          reading = { 'id' => id, 'load_id' => body['load'], 'choice_id' => body['choice'], 'kind' => 'series', 'volts_at' => 'lamp',
+                      'taken_on' => 'this_machine',
+                      'samples' => log.samples.each_with_index.map do |(t, a), i|
+                        { 'id' => "s#{i + 1}", 't_s' => t,
+                          'amps' => a }
+                      end }.compact
+          edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision,
+            what: 'a meter’s log') do |d|
+            Jobs.check(Job::Edit.apply(d,
+              [{ 'op' => 'add', 'at' => '/readings',
+                 'value' => reading }]), was: d)
+          end
           preview.merge(accepted: true, change: app.changed(edited))
         rescue Formats::CsvTable::Unreadable => e
           raise unreadable(e, 'CSV with a column of times and one of amps')

@@ -51,7 +51,8 @@ module Miser
         def self.try(address)
           started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
           meter = Instruments::Meter.new(address)
-          { ok: true, identity: meter.identity, simulated: meter.simulated?, took_ms: ((Process.clock_gettime(Process::CLOCK_MONOTONIC) - started) * 1000).round(1), message: nil, remedy: nil }
+          { ok: true, identity: meter.identity, simulated: meter.simulated?,
+            took_ms: ((Process.clock_gettime(Process::CLOCK_MONOTONIC) - started) * 1000).round(1), message: nil, remedy: nil }
         rescue Instruments::Trouble => e
           { ok: false, identity: nil, simulated: false, took_ms: nil, message: e.message, remedy: e.remedy }
         ensure
@@ -83,11 +84,14 @@ module Miser
           plan = Draw::Jack.plan(load)
           raise Refusal.new(422, plan.words, kept: plan.steps.join(' ')) unless plan.range_a
 
-          run = Instruments::Run.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], load: body['load'], choice: body['choice'] },
-                                     watch: Draw::Watch.new(expected: plan.amps, slow: load.drifts?, settings: budget.settings),
-                                     meter: address(app, body['meter']), light: body['light'] && address(app, body['light']), range: plan.range_a,
-                                     volts: body['volts'] == true, every: [body['every_s'] || 0.2, FASTEST_S].max, lamp: StandIns::Likeness.of(load),
-                                     source: body['source'] || 'rest', pace: body['pace'] || 1.0)
+          run = Instruments::Run.new(id: SecureRandom.alphanumeric(12),
+            subject: { job: body['job'], load: body['load'], choice: body['choice'] },
+            watch: Draw::Watch.new(expected: plan.amps, slow: load.drifts?, settings: budget.settings),
+            meter: address(app, body['meter']), light: body['light'] && address(app, body['light']),
+            range: plan.range_a,
+            volts: body['volts'] == true, every: [body['every_s'] || 0.2, FASTEST_S].max,
+            lamp: StandIns::Likeness.of(load),
+            source: body['source'] || 'rest', pace: body['pace'] || 1.0)
           app.settings.runs.start(run)
         end
       end

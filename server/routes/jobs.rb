@@ -17,7 +17,8 @@ module Miser
         def self.registered(app)
           app.get('/api/jobs') do
             settings.jobs.catch_up(BEHIND_MOST)
-            lines, count = settings.jobs.summaries.board(word: params['only'].to_s.strip[0, 100], from: params['from'].to_s.to_i.clamp(0, 1_000_000), limit: PAGE)
+            lines, count = settings.jobs.summaries.board(word: params['only'].to_s.strip[0, 100],
+              from: params['from'].to_s.to_i.clamp(0, 1_000_000), limit: PAGE)
             content_type :json
             # The lines are kept as they go out.
             halt 200, %({"jobs":[#{lines.join(',')}],"count":#{count},"removed":#{JSON.generate(settings.jobs.removed)}})
@@ -26,7 +27,7 @@ module Miser
           app.post('/api/jobs') do
             body = body_of('/api/jobs')
             document = Job::Template.job(id: Jobs.fresh_id, name: body['name'].strip, system: body['system'] || 'battery_dc',
-                                         assumptions: settings.shop.assumptions)
+              assumptions: settings.shop.assumptions)
             document['bay'] = body['bay'] if body['bay']
             Jobs.check(document)
             answer(201, opened(settings.jobs.create(document)))
@@ -40,7 +41,8 @@ module Miser
             raise Refusal.new(422, 'This was not saved.', fields: errors, kept: 'What you typed stays in the field.') if errors.any?
 
             what = edits.map { |e| "#{e['op']} #{e['at']}" }.uniq.join(', ')[0, 400]
-            saved = settings.jobs.change(params['id'], body['revision'], what: what) { |document| Jobs.check(Job::Edit.apply(document, edits), was: document) }
+            saved = settings.jobs.change(params['id'], body['revision'],
+              what: what) { |document| Jobs.check(Job::Edit.apply(document, edits), was: document) }
             answer(200, changed(found(saved), **view(body)))
           end
 
@@ -70,7 +72,8 @@ module Miser
 
           # Each act is a step of its own to undo, however quickly the next follows.
           jobs.change(id, revision, what: "#{act} #{value}"[0, 400]) do |document|
-            call = Stage::Call.new(ticket: app.settings.tickets.of(document), document: document, value: value.to_s, fresh_id: method(:fresh_id), now: Time.now.utc.iso8601)
+            call = Stage::Call.new(ticket: app.settings.tickets.of(document), document: document, value: value.to_s,
+              fresh_id: method(:fresh_id), now: Time.now.utc.iso8601)
             check(Stage.any_act(act).call(call))
           end
         end

@@ -51,7 +51,10 @@ module Miser
         # Each address once; the contract has seen to their form.
         def self.instruments(list)
           twice = list.map { |i| i['id'] }.tally.find { |_, n| n > 1 }
-          raise Refusal.new(422, 'This was not saved.', fields: [{ at: '/instruments', field: 'Instrument', message: 'stands there twice', accepts: 'each once' }]) if twice
+          if twice
+            raise Refusal.new(422, 'This was not saved.',
+              fields: [{ at: '/instruments', field: 'Instrument', message: 'stands there twice', accepts: 'each once' }])
+          end
 
           list.map { |i| i.merge('host' => i['host'].strip, 'name' => i['name'].strip) }
         end

@@ -10,7 +10,13 @@ class BenchScreenTest < Miser::BrowserTest
   def setup
     super
     Miser::Store::Shop.new(@database)['instruments'] = bench.addresses
-    jobs.change('dunlin250', 1, what: 'x') { |d| d.merge('readings' => d['readings'].reject { |r| %w[l1 l2].include?(r['load_id']) && r['choice_id'].nil? }) }
+    jobs.change('dunlin250', 1,
+      what: 'x') do |d|
+      d.merge('readings' => d['readings'].reject do |r|
+        %w[l1
+          l2].include?(r['load_id']) && r['choice_id'].nil?
+      end)
+    end
   end
 
   def readings(load) = document('dunlin250')['readings'].select { |r| r['load_id'] == load && r['choice_id'].nil? }

@@ -61,7 +61,7 @@ class BoardTest < Miser::BrowserTest
     assert_selector '[role=dialog]', text: 'undo', wait: 4
     find('[role=dialog] button', text: '✕').click
     assert_no_selector '[role=dialog]'
-    dark = -> { page.evaluate_script("document.documentElement.classList.contains('dark') || document.documentElement.dataset.theme === 'dark'") }
+    dark = -> { page.evaluate_script("(e => e.classList.contains('dark') || e.dataset.theme === 'dark')(document.documentElement)") }
     was = dark.call
     press('t')
     refute_equal was, dark.call

@@ -51,7 +51,8 @@ class ChecksScreenTest < Miser::BrowserTest
     visit '/job/dunlin250/checks'
     assert_selector '[data-testid=sentence]'
     assert_selector '[data-testid=predicted]', text: 'Measured against foretold'
-    File.write(path = File.join(@folder, 'lamp.ies'), "IESNA:LM-63-2002\nTILT=NONE\n1 1000 1 3 3 2 2 0 0 0 1 1 20\n-10 0 10\n-20 0 20\n10 50 10\n20 1000 20\n10 50 10\n")
+    File.write(path = File.join(@folder, 'lamp.ies'),
+      "IESNA:LM-63-2002\nTILT=NONE\n1 1000 1 3 3 2 2 0 0 0 1 1 20\n-10 0 10\n-20 0 20\n10 50 10\n20 1000 20\n10 50 10\n")
     attach_file 'ies-file', path
     assert_selector '[data-testid=predicted]', text: /lamp.ies: type B, at most 1000 cd, \d+ lm in its table, 1000 lm of its lamp/
     assert_selector '[data-testid=predicted] dd', text: '33.2 lx, 832 ± 83 cd' # the file's 1000 cd lie between two rows of marks
@@ -101,7 +102,16 @@ class ChecksScreenTest < Miser::BrowserTest
     fill_in 'wall-table', with: "1;2;oops\n"
     click_on 'Take these in'
     assert_text 'The table can’t be taken as it is'
-    fill_in 'wall-table', with: Array.new(11) { |j| Array.new(21) { |i| (i - 10).abs + (j - 5).abs < 8 ? 50 - ((i - 10).abs * 4) - ((j - 5).abs * 3) : '' }.join(';') }.join("\n")
+    fill_in 'wall-table',
+      with: Array.new(11) { |j|
+        Array.new(21) { |i|
+          if (i - 10).abs + (j - 5).abs < 8
+            50 - ((i - 10).abs * 4) - ((j - 5).abs * 3)
+          else
+            ''
+          end
+        }.join(';')
+      }.join("\n")
     click_on 'Take these in'
     assert_selector '[data-testid=wall-after]', text: '50.0 lx'
     assert_selector '[data-testid=wall-after] path[data-level="20"]'
@@ -110,7 +120,8 @@ class ChecksScreenTest < Miser::BrowserTest
 
   def test_photographs_laid_over_each_other_or_refused
     visit '/job/wren125/checks'
-    { 'before' => photograph, 'after' => photograph(tags: Miser::Photographs::LOCKED.merge('Photo.ISOSpeedRatings' => '1600')), 'bad' => 'no picture', 'like' => photograph }
+    { 'before' => photograph, 'after' => photograph(tags: Miser::Photographs::LOCKED.merge('Photo.ISOSpeedRatings' => '1600')),
+      'bad' => 'no picture', 'like' => photograph }
       .each { |name, bytes| File.binwrite(File.join(@folder, "#{name}.jpg"), bytes) }
     choose = ->(side, name) { attach_file "Photograph, #{side}", File.join(@folder, "#{name}.jpg"), make_visible: true }
     choose['as it came in', 'before']

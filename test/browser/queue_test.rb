@@ -64,10 +64,12 @@ class QueueTest < Miser::BrowserTest
     visit '/job/dunlin250/headlight'
     field(HOLE)
     slowly do
-      %w[hole_m ring_gap_m depth_m lock_room_m boot_m reach_m].each_with_index { |name, i| field("/headlight/housing/#{name}").set((40 + i).to_s) }
+      %w[hole_m ring_gap_m depth_m lock_room_m boot_m
+        reach_m].each_with_index { |name, i| field("/headlight/housing/#{name}").set((40 + i).to_s) }
       saved!
     end
-    assert_equal [0.04, 0.041, 0.042, 0.043, 0.044, 0.045], housing.values_at('hole_m', 'ring_gap_m', 'depth_m', 'lock_room_m', 'boot_m', 'reach_m')
+    assert_equal [0.04, 0.041, 0.042, 0.043, 0.044, 0.045],
+      housing.values_at('hole_m', 'ring_gap_m', 'depth_m', 'lock_room_m', 'boot_m', 'reach_m')
   end
 
   # Taken out in another window: said once, not asked for again and again; what was typed stays in the field.

@@ -70,7 +70,8 @@ class ReadingsScreenTest < Miser::BrowserTest
 
   # A log whose columns are not what they seem is matched by hand, seen before it is taken.
   def test_a_log_is_matched_by_hand
-    jobs.change('dunlin250', 1, what: 'x') { |d| d.merge('readings' => d['readings'].reject { |r| r['load_id'] == 'l1' && r['choice_id'].nil? }) }
+    jobs.change('dunlin250', 1,
+      what: 'x') { |d| d.merge('readings' => d['readings'].reject { |r| r['load_id'] == 'l1' && r['choice_id'].nil? }) }
     visit '/job/dunlin250/readings/l1'
     click_on 'A meter’s log'
     File.write(path = File.join(@folder, 'log.csv'), "n,seconds,spare,reading\n1,0,7,1.90\n2,30,7,1.82\n3,60,7,oops\n4,90,7,1.78\n")
@@ -79,7 +80,8 @@ class ReadingsScreenTest < Miser::BrowserTest
       find('label', text: 'Times in').find('select').select('seconds')
       find('label', text: 'Amps in').find('select').select('reading')
       find('label', text: 'Amps in').find(:xpath, 'following-sibling::label').find('select').select('A')
-      find('label', text: 'Times in').find(:xpath, 'following-sibling::label[1]').find('select').all('option').find { |o| o.value == 's' }.select_option
+      find('label', text: 'Times in').find(:xpath,
+        'following-sibling::label[1]').find('select').all('option').find { |o| o.value == 's' }.select_option
       assert_text '3 of 4 rows are samples'
       assert_selector 'li', text: 'oops'
       click_on 'Take in 3 samples'

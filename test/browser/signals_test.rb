@@ -81,7 +81,8 @@ class SignalsScreenTest < Miser::BrowserTest
     wait_for 'before', 'front_left', 'flashes'
     click_on 'hold still', match: :first
     find('[data-testid=loop-before] [data-part=front_left]').click
-    assert_selector '[data-testid=loop-before] [data-testid=part-reading]', text: /Front left flashes\. Contact closed: 1\d\.\d+ V, 0\.\d+ A/
+    assert_selector '[data-testid=loop-before] [data-testid=part-reading]',
+      text: /Front left flashes\. Contact closed: 1\d\.\d+ V, 0\.\d+ A/
     page.execute_script('document.activeElement.blur()')
     6.times do
       press(:Space)

@@ -27,8 +27,8 @@ class WorkTest < Miser::BrowserTest
     assert_selector '[data-testid=next-reading]', text: 'Charging output'
     saved = document_by_name('Godwit 300')
     assert_equal [200, 5000, 8],
-                 [saved['circuits'][0]['alternator']['rated_w'], saved['circuits'][0]['alternator']['rated_rpm'],
-                  saved['circuits'][0]['battery']['capacity_ah']]
+      [saved['circuits'][0]['alternator']['rated_w'], saved['circuits'][0]['alternator']['rated_rpm'],
+        saved['circuits'][0]['battery']['capacity_ah']]
     assert_in_delta Miser::Budget::Budget.new(saved).line('after', 'idle_night', 'main').keeps.value, kept, 0.051
   end
 
@@ -123,9 +123,14 @@ class WorkTest < Miser::BrowserTest
   def test_the_slider_moves_the_earning_end
     visit '/job/dunlin250/budget'
     slow = kept
-    page.execute_script("const s = document.querySelector('.rail-speed'); s.value = 4000; s.dispatchEvent(new Event('input', { bubbles: true }))")
+    page.execute_script("const s = document.querySelector('.rail-speed'); s.value = 4000; s.dispatchEvent(new Event('input'))")
     assert_selector '[data-testid=rail-rpm]', text: '4000'
-    expected = Miser::Budget::Budget.new(document('dunlin250')).then { |b| b.ledgers('after')['main'].circuit.curve.amps(4000, 13.9) - b.line('after', 'idle_night', 'main').spends.value }
+    expected = Miser::Budget::Budget.new(document('dunlin250')).then do |b|
+      b.ledgers('after')['main'].circuit.curve.amps(4000,
+        13.9) - b.line(
+          'after', 'idle_night', 'main'
+        ).spends.value
+    end
     assert_in_delta expected, kept, 0.051
     click_on 'scenario’s speed'
     assert_in_delta slow, kept, 0.051

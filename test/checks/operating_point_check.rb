@@ -22,7 +22,8 @@ class OperatingPointCheck < Miser::Test
   end
 
   def battery(document)
-    document && { rest: document['rest_v'], ohms: document['resistance_ohm'], acceptance: 0.05 * document['capacity_ah'], most: 0.3 * document['capacity_ah'] }
+    document && { rest: document['rest_v'], ohms: document['resistance_ohm'], acceptance: 0.05 * document['capacity_ah'],
+                  most: 0.3 * document['capacity_ah'] }
   end
 
   def test_random_machines_settle_where_ngspice_has_them
@@ -42,7 +43,8 @@ class OperatingPointCheck < Miser::Test
         next if point.regime == :starved || point.volts < 1 # cutting in and out: ngspice has no resting point either
 
         held = circuit['regulator']['fitted'] ? circuit['regulator']['volts'] : nil
-        part = Miser::Ngspice.machine('a', ledger.circuit.curve, rpm, netlist_loads(job, scenario), battery: battery(circuit['battery']), held: held)
+        part = Miser::Ngspice.machine('a', ledger.circuit.curve, rpm, netlist_loads(job, scenario), battery: battery(circuit['battery']),
+          held: held)
         # ngspice is let fall from the same ceiling a running machine sags from.
         start = held || (circuit['battery'] ? 14 : ledger.circuit.curve.open_circuit(rpm))
         seen = Miser::Ngspice.settle([part], 'busa' => start).fetch('busa')
@@ -51,7 +53,8 @@ class OperatingPointCheck < Miser::Test
       end
     end
     assert_operator compared, :>=, 60
-    %i[held sagging coil battery].each { |regime| assert_operator regimes[regime], :>=, 3, "too few machines came out #{regime}: #{regimes}" }
+    %i[held sagging coil
+      battery].each { |regime| assert_operator regimes[regime], :>=, 3, "too few machines came out #{regime}: #{regimes}" }
   end
 
   # The curve itself against a coil as physics has it: an AC source behind an
@@ -74,7 +77,8 @@ class OperatingPointCheck < Miser::Test
     tail = Miser::Draw::Filament.new(volts: 12, amps: 0.42)
     point = Miser::Charging::OperatingPoint.new(curve: curve, sum: Miser::Draw::Sum.new([[led, 1.0], [tail, 1.0]])).at(8000)
     parts = [Miser::Ngspice.machine('r', curve, 8000,
-                                    [[{ amps: 1.7, volts: 13.5, exponent: -1, min: 8 }, 1.0], [{ amps: 0.42, volts: 12, exponent: 0.55 }, 1.0]])]
+      [[{ amps: 1.7, volts: 13.5, exponent: -1, min: 8 }, 1.0],
+        [{ amps: 0.42, volts: 12, exponent: 0.55 }, 1.0]])]
     assert_operator point.volts, :>, 60
     assert_within TOLERANCE, Miser::Ngspice.settle(parts, 'busr' => curve.open_circuit(8000)).fetch('busr'), point.volts
   end

@@ -8,7 +8,8 @@ class PublishedFiguresCheck < Miser::Test
   # UN Regulation 37, watts at the test voltage, maxima (values from memory). Only
   # lamps whose rated watts are stated at 12 V.
   R37 = { %w[H4 high] => [13.2, 75.0], %w[H4 low] => [13.2, 68.0], %w[H1 single] => [13.2, 68.0], %w[H3 single] => [13.2, 68.0],
-          %w[HB3 single] => [13.2, 73.0], %w[HB4 single] => [13.2, 62.0], %w[P21W single] => [13.5, 26.5], ['P21/5W', 'bright'] => [13.5, 26.5], ['P21/5W', 'dim'] => [13.5, 6.6] }.freeze
+          %w[HB3 single] => [13.2, 73.0], %w[HB4 single] => [13.2, 62.0], %w[P21W single] => [13.5, 26.5],
+          ['P21/5W', 'bright'] => [13.5, 26.5], ['P21/5W', 'dim'] => [13.5, 6.6] }.freeze
 
   def test_the_filament_law_meets_the_test_maxima
     R37.each do |(base, name), (volts, most)|

@@ -20,15 +20,22 @@ class SignalsCheck < Miser::Test
     loops = { 'cross-feed, LED' => signal_loop(lamps: led_four), 'cross-feed, filament' => signal_loop,
               'mixed sides' => signal_loop(lamps: led_four.map { |l| l.side == 'right' ? signal_lamp(l.side, l.place) : l }),
               'mixed ends' => signal_loop(lamps: led_four.map { |l| l.place == 'rear' ? signal_lamp(l.side, l.place) : l }),
-              'drivers' => signal_loop(lamps: led_four(law: 'driver', volts: 12.0, amps: 0.3)), 'bridged' => signal_loop(lamps: led_four.map { |l| l.with(bridged: true) }) }
+              'drivers' => signal_loop(lamps: led_four(law: 'driver', volts: 12.0, amps: 0.3)),
+              'bridged' => signal_loop(lamps: led_four.map { |l| l.with(bridged: true) }) }
     %w[pair shared diodes pilot none].each { |w| loops["tell-tale #{w}"] = signal_loop(lamps: led_four, wiring: w) }
     Fault.all_in(leds).group_by { |f| f.kind.key }.each { |key, list| loops["fault #{key}"] = list.last.apply(leds) }
-    loops['load resistors'] = signal_loop(lamps: led_four, resistors: SIDES.map { |s| Shunt.new(id: "load_#{s}", side: s, ohms: 3.9, rated_w: 50.0, series: false) })
+    loops['load resistors'] =
+      signal_loop(lamps: led_four,
+        resistors: SIDES.map do |s|
+          Shunt.new(id: "load_#{s}", side: s, ohms: 3.9, rated_w: 50.0,
+            series: false)
+        end)
     loops
   end
 
   def spice(harness, state)
-    netlist = Miser::Formats::Netlist.write(harness, state, name: 'check').sub(".op\n.end", ".control\nset numdgt=9\nop\nprint all\nquit\n.endc\n.end")
+    netlist = Miser::Formats::Netlist.write(harness, state, name: 'check').sub(".op\n.end",
+      ".control\nset numdgt=9\nop\nprint all\nquit\n.endc\n.end")
     Miser::Ngspice.run(netlist)
   end
 
@@ -45,7 +52,8 @@ class SignalsCheck < Miser::Test
   def test_named_circuits_in_their_states
     count = 0
     named.each do |name, harness|
-      [State.new(command: 'left', closed: true, lights: true, volts: 12.8), State.new(command: 'hazard', closed: true, lights: false, volts: 14.2)].each do |state|
+      [State.new(command: 'left', closed: true, lights: true, volts: 12.8),
+        State.new(command: 'hazard', closed: true, lights: false, volts: 14.2)].each do |state|
         compare(name, harness, state)
         count += 1
       end
@@ -55,6 +63,10 @@ class SignalsCheck < Miser::Test
 
   def test_random_circuits
     random = Random.new(20)
-    15.times { |i| compare("random #{i}", random_loop(random), State.new(command: COMMANDS.sample(random: random), closed: random.rand < 0.8, lights: random.rand < 0.5, volts: random.rand(11.5..14.5))) }
+    15.times do |i|
+      compare("random #{i}", random_loop(random),
+        State.new(command: COMMANDS.sample(random: random), closed: random.rand < 0.8, lights: random.rand < 0.5,
+          volts: random.rand(11.5..14.5)))
+    end
   end
 end

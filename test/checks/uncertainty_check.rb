@@ -11,9 +11,12 @@ class UncertaintyCheck < Miser::Test
 
   def job
     plain_job(loads: [
-                lamp('low', law: 'filament', base: 'H4', filament: 'low'), lamp('tail', role: 'tail', law: 'driver', figures: stated(0.8, volts: 12.5)),
-                lamp('grips', role: 'grips', law: 'heater', figures: stated(3.0, volts: 13.5)), lamp('ecu', role: 'controller', law: 'regulated', figures: stated(1.5, origin: 'default'))
-              ], readings: [{ 'id' => 'r1', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 4.1, 'volts' => 12.3, 'volts_at' => 'lamp' }])
+      lamp('low', law: 'filament', base: 'H4', filament: 'low'),
+      lamp('tail', role: 'tail', law: 'driver', figures: stated(0.8, volts: 12.5)),
+      lamp('grips', role: 'grips', law: 'heater', figures: stated(3.0, volts: 13.5)),
+      lamp('ecu', role: 'controller', law: 'regulated', figures: stated(1.5, origin: 'default'))
+              ], readings: [{ 'id' => 'r1', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 4.1, 'volts' => 12.3,
+                              'volts_at' => 'lamp' }])
   end
 
   # Curve parameters, correlated as the fit says.
@@ -54,8 +57,10 @@ class UncertaintyCheck < Miser::Test
   # A hundred thousand shaken machines would not tell more: 2σ covers what it says.
   def test_an_advertised_range_is_the_spread_of_a_level_distribution
     settings = Miser::Assumptions.new
-    load = Miser::Draw::Load.new(id: 'x', name: 'Bar', document: { 'law' => 'driver', 'figures' => [{ 'id' => 'f', 'origin' => 'advertised', 'watts' => 120.0, 'volts' => 12.0 }] },
-                                 readings: [], settings: settings, fallback_law: 'driver')
+    load = Miser::Draw::Load.new(id: 'x', name: 'Bar',
+      document: { 'law' => 'driver',
+                  'figures' => [{ 'id' => 'f', 'origin' => 'advertised', 'watts' => 120.0, 'volts' => 12.0 }] },
+      readings: [], settings: settings, fallback_law: 'driver')
     random = Random.new(3)
     drawn = Array.new(RUNS) { 10.0 * random.rand(0.35..1.0) }
     mean = drawn.sum / RUNS

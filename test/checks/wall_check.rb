@@ -14,7 +14,10 @@ class WallCheck < Miser::Test
 
   def wall
     random = Random.new(11)
-    Miser::Beam::Wall.filled(FRAME) { |x, y| (40 * Math.exp(-((x - 0.2)**2) - (6 * ((y + 0.2)**2)))) + (25 * Math.exp(-(4 * ((x + 0.9)**2)) - (9 * ((y + 0.5)**2)))) + (2 * random.rand) }
+    Miser::Beam::Wall.filled(FRAME) do |x, y|
+      (40 * Math.exp(-((x - 0.2)**2) - (6 * ((y + 0.2)**2)))) +
+        (25 * Math.exp(-(4 * ((x + 0.9)**2)) - (9 * ((y + 0.5)**2)))) + (2 * random.rand)
+    end
   end
 
   # @return [String] what R prints; z by column of x, y rising
@@ -27,16 +30,26 @@ class WallCheck < Miser::Test
   end
 
   def on_grid(points, wall)
-    points.select { |x, y| wall.xs.any? { |g| (g - x).abs < 1e-9 } || wall.ys.any? { |g| (g - y).abs < 1e-9 } }.map { |p| p.map { |v| v.round(7) + 0.0 } }
+    points.select do |x, y|
+      wall.xs.any? { |g| (g - x).abs < 1e-9 } ||
+        wall.ys.any? { |g| (g - y).abs < 1e-9 }
+    end.map { |p| p.map { |v| v.round(7) + 0.0 } }
   end
 
-  def rim?(point, wall) = [wall.xs.first, wall.xs.last].any? { |g| (g - point[0]).abs < 1e-7 } || [wall.ys.first, wall.ys.last].any? { |g| (g - point[1]).abs < 1e-7 }
+  def rim?(point, wall)
+    [wall.xs.first,
+      wall.xs.last].any? { |g| (g - point[0]).abs < 1e-7 } || [wall.ys.first, wall.ys.last].any? { |g| (g - point[1]).abs < 1e-7 }
+  end
 
   # R turns its lines in the middle of cells as well; where they cross the grid they must be ours.
   def test_contours_cross_the_grid_where_r_has_them
     subject = wall
-    out = in_r(subject, "for (l in contourLines(x, y, z, levels=c(#{LEVELS.join(',')}))) cat(sprintf('%.10g %.12g %.12g\\n', l$level, l$x, l$y), sep='')")
-    theirs = out.lines.map { |l| l.split.map(&:to_f) }.group_by(&:first).transform_values { |rows| on_grid(rows.map { |r| r.drop(1) }, subject) }
+    out = in_r(subject,
+      "for (l in contourLines(x, y, z, levels=c(#{LEVELS.join(',')}))) cat(sprintf('%.10g %.12g %.12g\\n', l$level, l$x, l$y), sep='')")
+    theirs = out.lines.map { |l| l.split.map(&:to_f) }.group_by(&:first).transform_values do |rows|
+      on_grid(rows.map { |r| r.drop(1) },
+        subject)
+    end
     lines = Miser::Beam::Contour.new(subject.xs, subject.ys, subject.grid)
     LEVELS.each do |level|
       ours = on_grid(lines.rings(level).flatten(1), subject).reject { |p| rim?(p, subject) }.uniq.sort

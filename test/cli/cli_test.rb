@@ -18,7 +18,8 @@ class CliTest < Miser::Test
     data = JSON.parse(out)
     assert_equal %w[before after], data.keys
     row = data['after']['scenarios'].first
-    %w[name rpm earns_a earns_sigma_a spends_a spends_sigma_a keeps_a keeps_sigma_a verdict break_even_rpm system_v].each { |key| assert row.key?(key), key }
+    %w[name rpm earns_a earns_sigma_a spends_a spends_sigma_a keeps_a keeps_sigma_a verdict break_even_rpm
+      system_v].each { |key| assert row.key?(key), key }
     assert_in_delta row['keeps_a'], row['earns_a'] - row['spends_a'], 1e-9
     parked = data['after']['scenarios'].last
     assert_nil parked['break_even_rpm']
@@ -40,7 +41,8 @@ class CliTest < Miser::Test
   end
 
   def test_wrong_calls
-    { %w[frobnicate] => 2, %w[budget] => 2, %w[budget nowhere.json] => 1, ['budget', WREN, '--format', 'xml'] => 2, %w[serve --port 99999] => 2,
+    { %w[frobnicate] => 2, %w[budget] => 2, %w[budget nowhere.json] => 1, ['budget', WREN, '--format', 'xml'] => 2,
+      %w[serve --port 99999] => 2,
       %w[--wings] => 2 }.each do |words, code|
       out, err, status = miser(*words)
       assert_equal code, status.exitstatus, words.join(' ')

@@ -52,7 +52,9 @@ class CrashTest < Miser::Test
     said = { revision: revision, name: revision > 1 ? found['document']['name'] : nil }
     1000.times do |i|
       name = "Wren 125, round #{round} no. #{i}"
-      body = JSON.generate(revision: revision, edits: [{ op: 'set', at: '/name', value: name }, { op: 'set', at: '/note', value: name * 20 }])
+      body = JSON.generate(revision: revision,
+        edits: [{ op: 'set', at: '/name', value: name },
+          { op: 'set', at: '/note', value: name * 20 }])
       answer = http.patch('/api/jobs/wren125', body, 'Content-Type' => 'application/json')
       assert_equal '200', answer.code, answer.body[0, 200]
       revision = JSON.parse(answer.body)['revision']

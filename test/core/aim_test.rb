@@ -3,7 +3,8 @@
 require_relative '../test_helper'
 
 class AimTest < Miser::Test
-  FULL = { 'school' => 'inches', 'distance_m' => 7.62, 'lamp_height_m' => 0.9, 'rear_sag_m' => 0.03, 'front_sag_m' => 0.005, 'wheelbase_m' => 1.4, 'now_drop_m' => 0.0,
+  FULL = { 'school' => 'inches', 'distance_m' => 7.62, 'lamp_height_m' => 0.9, 'rear_sag_m' => 0.03, 'front_sag_m' => 0.005,
+           'wheelbase_m' => 1.4, 'now_drop_m' => 0.0,
            'lever_m' => 0.1, 'thread_pitch_m' => 0.001 }.freeze
 
   def aim(**changes) = Miser::Beam::Aim.new(FULL.merge(changes.transform_keys(&:to_s)).compact)

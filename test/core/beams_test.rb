@@ -7,11 +7,14 @@ class BeamsOfAJobTest < Miser::Test
   include Miser::Beam
 
   def wall(id, side, distance: 5, beam: 'low', lux: 10, **rest)
-    { 'id' => id, 'beam' => beam, 'side' => side, 'distance_m' => distance, 'columns' => 3, 'rows' => 3, 'width_m' => 2, 'up_m' => 0.5, 'down_m' => 0.5,
+    { 'id' => id, 'beam' => beam, 'side' => side, 'distance_m' => distance, 'columns' => 3, 'rows' => 3, 'width_m' => 2, 'up_m' => 0.5,
+      'down_m' => 0.5,
       'cells' => Array.new(9) { |k| { 'id' => "r#{k / 3}c#{k % 3}", 'lux' => lux } } }.merge(rest.transform_keys(&:to_s))
   end
 
-  def beams(*walls, shelf: ->(_) {}, **rest) = Beams.new({ 'beam' => { 'cutoff_m' => 0.1, 'walls' => walls }.merge(rest.transform_keys(&:to_s)) }, shelf)
+  def beams(*walls, shelf: ->(_) {}, **rest)
+    Beams.new({ 'beam' => { 'cutoff_m' => 0.1, 'walls' => walls }.merge(rest.transform_keys(&:to_s)) }, shelf)
+  end
 
   # The cut-off is a direction: from twice as far it lies twice as far down.
   def test_the_cut_off_lies_in_one_direction
@@ -51,7 +54,8 @@ class BeamsOfAJobTest < Miser::Test
   end
 
   def test_what_cannot_be_judged_says_why_and_holds_nothing_up
-    job = beams(wall('dark', 'before', lux: 0), wall('empty', 'before', cells: []), wall('bare', 'before', distance: nil).compact, wall('good', 'after'))
+    job = beams(wall('dark', 'before', lux: 0), wall('empty', 'before', cells: []), wall('bare', 'before', distance: nil).compact,
+      wall('good', 'after'))
     assert_equal ['No cell read any light.', 'No cell is read yet.', 'The distance is not entered.', nil], job.entries.map(&:reason)
     assert_nil job.comparison('low')
     assert_nil job.figures('dark')
@@ -66,7 +70,9 @@ class BeamsOfAJobTest < Miser::Test
     shelf = ->(id) { id == 'f' ? even : nil }
     job = beams(wall('a', 'after', distance: 4), shelf: shelf, predicted: { 'file' => 'f' })
     assert_in_delta 100 / 16.0, job.foretold.wall.peak[:lux], 1e-9
-    asked = beams(wall('a', 'after', distance: 4), shelf: shelf, predicted: { 'file' => 'f', 'distance_m' => 5, 'height_m' => 0.7, 'down' => 0.0 }).foretold
+    asked = beams(wall('a', 'after', distance: 4), shelf: shelf,
+      predicted: { 'file' => 'f', 'distance_m' => 5, 'height_m' => 0.7,
+                   'down' => 0.0 }).foretold
     assert_in_delta 4.0, asked.wall.peak[:lux], 1e-9
     assert_equal [-0.7, 0.0], [asked.floor, asked.down]
     assert_nil asked.beside(0.0)

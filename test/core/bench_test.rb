@@ -39,7 +39,12 @@ class BenchRulesTest < Miser::Test
     w = feed(watch, 30) { |t| t < 20 ? 1.8 : 0.0 }
     assert_equal :lost, w.state
     assert_operator w.series.last[0], :>, 15
-    assert_equal(:warming, feed(watch, 30) { |t| (t - 10).abs < 0.1 ? 0.0 : 1.8 }.tap { |x| assert_in_delta 30, x.seconds, 0.6 }.state.then { |s| s == :settled ? :warming : s })
+    assert_equal(:warming,
+      feed(watch,
+        30) { |t| (t - 10).abs < 0.1 ? 0.0 : 1.8 }.tap do |x|
+        assert_in_delta 30, x.seconds,
+          0.6
+      end.state.then { |s| s == :settled ? :warming : s })
   end
 
   def test_a_long_watch_stays_small_and_even
@@ -69,7 +74,8 @@ class BenchRulesTest < Miser::Test
     load = budget(job).thing('a', 'c-a')
     assert_equal 'advertised', load.anchor.origin.key
     assert_in_delta (147 + 375) / 2.0 / 12, load.anchor.amps, 1e-9
-    measured = job.merge('readings' => [{ 'id' => 'r', 'load_id' => 'a', 'choice_id' => 'c-a', 'kind' => 'settled', 'amps' => 5.7, 'volts' => 12.5 }])
+    measured = job.merge('readings' => [{ 'id' => 'r', 'load_id' => 'a', 'choice_id' => 'c-a', 'kind' => 'settled', 'amps' => 5.7,
+                                          'volts' => 12.5 }])
     assert_in_delta 5.7, budget(measured).thing('a', 'c-a').anchor.amps, 1e-9
   end
 
@@ -83,7 +89,8 @@ class BenchRulesTest < Miser::Test
     assert_equal %w[lead_drop battery_sag], suspects(expected * 0.73, volts_at_lamp: false).first(2)
     refute_equal 'lead_drop', suspects(expected * 0.73, volts_at_lamp: true).first, 'volts read at the lamp clear the leads'
     assert_equal 'other_rating', suspects(35 / 55.0 * expected).first
-    assert_equal 'wrong_terminal', suspects(5 / 21.0 * Filament.new(volts: 12.0, amps: 1.75).current(12.5), rated: 21.0, other_w: [5.0]).first
+    assert_equal 'wrong_terminal',
+      suspects(5 / 21.0 * Filament.new(volts: 12.0, amps: 1.75).current(12.5), rated: 21.0, other_w: [5.0]).first
     assert_equal 'overclaimed', suspects(0.9, rated: 40.0, filament: false).first
     assert_equal 'milliamps', suspects(expected * 1000).first
     Suspect::TABLE.each { |s| refute_empty s.check }
@@ -101,7 +108,8 @@ class BenchRulesTest < Miser::Test
   end
 
   def test_points_to_measure_and_what_to_switch_on
-    job = plain_job(loads: [lamp('a', figures: stated(4.4)), lamp('b', role: 'head_high', figures: stated(4.8)), lamp('g', role: 'grips', figures: stated(3.0))])
+    job = plain_job(loads: [lamp('a', figures: stated(4.4)), lamp('b', role: 'head_high', figures: stated(4.8)),
+      lamp('g', role: 'grips', figures: stated(3.0))])
     b = budget(job)
     steps = Miser::Budget::PointPlan.new(b.ledgers('before')['main'], b.document.machine).steps
     assert_equal steps.map(&:rpm).sort, steps.map(&:rpm)
@@ -116,8 +124,10 @@ class BenchRulesTest < Miser::Test
   end
 
   def test_the_baseline_puts_the_most_worthwhile_first
-    job = plain_job(loads: [lamp('a', figures: stated(4.4, origin: 'nominal')), lamp('b', role: 'signal_left', figures: stated(0.2)), lamp('c', role: 'tail', figures: stated(0.4))],
-                    choices: [swap('a', figures: stated(1.7))], readings: [{ 'id' => 'r', 'load_id' => 'c', 'kind' => 'settled', 'amps' => 0.4, 'volts' => 12.5 }])
+    job = plain_job(loads: [lamp('a', figures: stated(4.4, origin: 'nominal')), lamp('b', role: 'signal_left', figures: stated(0.2)),
+      lamp('c', role: 'tail', figures: stated(0.4))],
+      choices: [swap('a', figures: stated(1.7))],
+      readings: [{ 'id' => 'r', 'load_id' => 'c', 'kind' => 'settled', 'amps' => 0.4, 'volts' => 12.5 }])
     before = Miser::Verdicts::Baseline.new(budget(job), 'before').items
     assert_equal(before.map(&:done), before.map(&:done).sort_by { |d| d ? 1 : 0 })
     shares = before.reject(&:done).map { |i| i.share || 0 }

@@ -3,7 +3,10 @@
 require_relative '../test_helper'
 
 class BudgetTest < Miser::Test
-  def job = plain_job(loads: [lamp('low', base: 'H4', filament: 'low'), lamp('tail', role: 'tail', base: 'R5W'), lamp('brake', role: 'brake', base: 'P21W')])
+  def job
+    plain_job(loads: [lamp('low', base: 'H4', filament: 'low'), lamp('tail', role: 'tail', base: 'R5W'),
+      lamp('brake', role: 'brake', base: 'P21W')])
+  end
 
   def line(job, side = 'after', scenario = 'idle_night') = budget(job).line(side, scenario, job['circuits'].first['id'])
 
@@ -53,7 +56,8 @@ class BudgetTest < Miser::Test
 
   # Taken alone, every change's break-even is what a job with that one change has.
   def test_each_change_alone
-    both = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4)), swap('brake', law: 'resistor', forward_v: 7, figures: stated(0.3))])
+    both = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4)),
+      swap('brake', law: 'resistor', forward_v: 7, figures: stated(0.3))])
     both['choices'].each do |choice|
       share = budget(both).changes.find { |c| c.load_id == choice['load_id'] }.scenarios.find { |s| s[:id] == 'idle_night' }
       alone = line(job.merge('choices' => [choice]))
@@ -63,14 +67,16 @@ class BudgetTest < Miser::Test
 
   def test_a_measured_part_counts_before_its_label
     swapped = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))],
-                        'readings' => [{ 'id' => 'r', 'load_id' => 'low', 'choice_id' => 'c-low', 'kind' => 'settled', 'amps' => 1.8, 'volts' => 12.5,
-                                         'volts_at' => 'lamp' }])
+      'readings' => [{ 'id' => 'r', 'load_id' => 'low', 'choice_id' => 'c-low', 'kind' => 'settled', 'amps' => 1.8,
+                       'volts' => 12.5,
+                       'volts_at' => 'lamp' }])
     assert_in_delta 1.607, budget(swapped).figure('load/after/low').value, 0.001
     assert_in_delta 4.99, budget(swapped).figure('load/before/low').value, 0.01, 'the old lamp keeps its own figure'
   end
 
   def test_a_reading_on_another_lamp_is_stale
-    read = job.merge('readings' => [{ 'id' => 'r', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 3.0, 'volts' => 12.5, 'base' => 'HS1' }])
+    read = job.merge('readings' => [{ 'id' => 'r', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 3.0, 'volts' => 12.5,
+                                      'base' => 'HS1' }])
     assert_equal 'nominal', budget(read).entries('before').first.load.anchor.origin.key
     ticket = Miser::Ticket.new(read)
     assert_equal 'stale', ticket.stage('readings').state
@@ -80,7 +86,8 @@ class BudgetTest < Miser::Test
   def test_the_next_reading_is_the_one_that_helps_most
     doubtful = job.tap { |j| j['circuits'][0]['regulator'] = { 'fitted' => true, 'volts' => 14.0 } }
     doubtful['circuits'][0]['alternator'] =
-      { 'points' => [{ 'id' => 'a', 'rpm' => 1200, 'amps' => 8.0, 'volts' => 14.0 }, { 'id' => 'b', 'rpm' => 4000, 'amps' => 18.0, 'volts' => 14.0 }] }
+      { 'points' => [{ 'id' => 'a', 'rpm' => 1200, 'amps' => 8.0, 'volts' => 14.0 },
+        { 'id' => 'b', 'rpm' => 4000, 'amps' => 18.0, 'volts' => 14.0 }] }
     _, best = budget(doubtful).next_reading
     assert_equal 'low', best.load_id
     measured = doubtful.merge('readings' => [{ 'id' => 'r', 'load_id' => 'low', 'kind' => 'settled', 'amps' => 4.6, 'volts' => 12.4 }])
@@ -97,7 +104,7 @@ class BudgetTest < Miser::Test
       wanted['loads'] << lamp(id, role: 'charger', group: 'accessory', law: 'driver', wanted: true, figures: stated(amps))
     end
     judged = budget(wanted.merge('choices' => [swap('low', law: 'driver', figures: stated(0.5)),
-                                               swap('brake', law: 'driver', figures: stated(0.2))])).accessories
+      swap('brake', law: 'driver', figures: stated(0.2))])).accessories
     assert_equal %w[first second third], judged.map(&:load_id)
     assert_equal 'does_not_fit', judged[1].fits
     assert_nil judged[1].worst[:above_rpm].value
@@ -111,7 +118,10 @@ class BudgetTest < Miser::Test
     assert_equal 0.0, idle.earns.value
     assert_match(/engine is off/, idle.break_even.reason)
     assert_operator idle.lasts.value, :>, 0.1
-    parked = job.tap { |j| j['loads'] << lamp('tracker', role: 'tracker', group: 'accessory', law: 'driver', key_off_a: 0.02, figures: stated(0.1)) }
+    parked = job.tap do |j|
+      j['loads'] << lamp('tracker', role: 'tracker', group: 'accessory', law: 'driver', key_off_a: 0.02,
+        figures: stated(0.1))
+    end
     charge = Miser::Charging::Battery.charge_at(12.6)
     assert_within 1e-6, (charge - 0.4) * 10 / 0.02, line(parked, 'after', 'parked').lasts.value
     silent = job.tap { |d| d['loads'] << lamp('tracker', role: 'tracker', group: 'accessory', law: 'driver', figures: stated(0.1)) }
@@ -121,9 +131,9 @@ class BudgetTest < Miser::Test
 
   def test_an_ac_lit_machine_runs_away_without_a_regulator
     machine = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'H4', filament: 'low')],
-                        choices: [swap('low', law: 'driver', min_v: 8, figures: stated(1.6), supply: 'dc')])
+      choices: [swap('low', law: 'driver', min_v: 8, figures: stated(1.6), supply: 'dc')])
     machine['circuits'][0].merge!('alternator' => { 'rated_w' => 75, 'rated_rpm' => 6000, 'cut_in_rpm' => 1300, 'pole_pairs' => 2 },
-                                  'regulator' => { 'fitted' => false })
+      'regulator' => { 'fitted' => false })
     keys = ->(j) { budget(j).flags.map { |f| [f.key, f.side] } }
     assert_includes keys[machine], %w[ac_runaway after]
     refute_includes keys[machine], %w[ac_runaway before]
@@ -136,8 +146,8 @@ class BudgetTest < Miser::Test
 
   def test_mixed_has_two_budgets_and_a_saving_on_one_does_not_help_the_other
     machine = plain_job(system: 'mixed',
-                        loads: [lamp('low', base: 'H4', filament: 'low', circuit: 'lighting'),
-                                lamp('tail', role: 'tail', base: 'R5W', circuit: 'main')])
+      loads: [lamp('low', base: 'H4', filament: 'low', circuit: 'lighting'),
+        lamp('tail', role: 'tail', base: 'R5W', circuit: 'main')])
     swapped = machine.merge('choices' => [swap('low', law: 'driver', figures: stated(1.0))])
     keep = ->(j, c) { budget(j).line('after', 'idle_night', c).keeps.value }
     assert_operator keep[swapped, 'lighting'], :>, keep[machine, 'lighting']
@@ -160,9 +170,9 @@ class BudgetTest < Miser::Test
 
   def test_every_figure_opens_and_its_inputs_lead_on
     b = budget(job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))],
-                         'ride' => [{ 'id' => 'a', 'minutes' => 10, 'scenario' => 'idle_night' }]))
-    queue = %w[line/after/idle_night/main/keeps line/before/idle_night/main/break_even line/after/idle_night/main/system_v line/after/key_on/main/lasts
-               change/low ride/after circuit/main/cut_in]
+      'ride' => [{ 'id' => 'a', 'minutes' => 10, 'scenario' => 'idle_night' }]))
+    queue = %w[line/after/idle_night/main/keeps line/before/idle_night/main/break_even
+      line/after/idle_night/main/system_v line/after/key_on/main/lasts change/low ride/after circuit/main/cut_in]
     seen = []
     while (id = queue.shift)
       next if seen.include?(id)

@@ -17,7 +17,10 @@ class ChargingTest < Miser::Test
     assert_in_delta 17.12, curve.amps(2000, 14.0), 0.005
     assert_equal 0.0, curve.amps(1100, 14.0)
     assert_in_delta 1100 * 13.0 / 14.0, curve.cut_in(13.0), 1e-9
-    assert_raises(Miser::LateCutIn) { EarnFit.from_rating(watts: 280, rpm: 1000, volts: 14.0, cut_in: 1100, watts_sigma: 0.1, cut_in_sigma: 0.1) }
+    assert_raises(Miser::LateCutIn) do
+      EarnFit.from_rating(watts: 280, rpm: 1000, volts: 14.0, cut_in: 1100, watts_sigma: 0.1,
+        cut_in_sigma: 0.1)
+    end
   end
 
   def test_break_even_is_where_the_curve_meets_the_spending
@@ -35,12 +38,16 @@ class ChargingTest < Miser::Test
     assert_within 1e-9, truth.a, fit.a
     assert_within 1e-9, truth.b, fit.b
     assert_raises(Miser::OneSpeed) { EarnFit.from_points([[2000, 14.0, 9.0], [2000, 14.0, 9.4]], v_ref: 14.0, amps_sigma: ->(_) { 0.1 }) }
-    falling = assert_raises(Miser::FallingOutput) { EarnFit.from_points([[1500, 14.0, 9.0], [4000, 14.0, 6.0]], v_ref: 14.0, amps_sigma: ->(_) { 0.1 }) }
+    falling = assert_raises(Miser::FallingOutput) do
+      EarnFit.from_points([[1500, 14.0, 9.0], [4000, 14.0, 6.0]], v_ref: 14.0,
+        amps_sigma: ->(_) { 0.1 })
+    end
     assert_match(/do not rise/, falling.message)
   end
 
   def circuit(alternator, machine = { 'idle_rpm' => 1200.0 }, **rest)
-    Miser::Budget::Circuit.new({ 'id' => 'main', 'kind' => 'dc', 'alternator' => alternator }.merge(rest.transform_keys(&:to_s)), machine, Miser::Assumptions.new)
+    Miser::Budget::Circuit.new({ 'id' => 'main', 'kind' => 'dc', 'alternator' => alternator }.merge(rest.transform_keys(&:to_s)), machine,
+      Miser::Assumptions.new)
   end
 
   def test_the_best_that_is_known_makes_the_curve
@@ -74,7 +81,10 @@ class ChargingTest < Miser::Test
 
   def test_the_voltage_schools
     settings = ->(school) { Miser::Assumptions.new('voltage_school' => school) }
-    make = ->(school, volts) { Miser::Budget::Circuit.new({ 'id' => 'm', 'kind' => 'dc', 'regulator' => { 'volts' => volts } }, {}, settings.call(school)) }
+    make = lambda { |school, volts|
+      Miser::Budget::Circuit.new({ 'id' => 'm', 'kind' => 'dc', 'regulator' => { 'volts' => volts } }, {},
+        settings.call(school))
+    }
     assert_equal 14.3, make.call('measured', 14.3).volts
     assert_equal 14.0, make.call('measured', nil).volts
     assert make.call('measured', nil).volts_figure.assumed

@@ -31,7 +31,10 @@ class DrawTest < Miser::Test
   def test_a_sum_is_the_sum_of_its_loads
     random = Random.new(5)
     20.times do
-      loads = random_job(random)['loads'].map { |l| [Load.new(id: 'x', name: 'x', document: l, readings: [], settings: Miser::Assumptions.new, fallback_law: 'driver').law, random.rand] }
+      loads = random_job(random)['loads'].map do |l|
+        [Load.new(id: 'x', name: 'x', document: l, readings: [],
+          settings: Miser::Assumptions.new, fallback_law: 'driver').law, random.rand]
+      end
       sum = Sum.new(loads)
       [4.0, 7.3, 12.0, 14.4].each { |v| assert_in_delta loads.sum { |law, w| w * law.current(v) }, sum.amps(v), 1e-9 }
     end
@@ -80,7 +83,7 @@ class DrawTest < Miser::Test
     settings = Miser::Assumptions.new
     document = { 'law' => 'driver',
                  'figures' => [{ 'id' => 'a', 'origin' => 'advertised', 'watts' => 60.0, 'volts' => 12.0 },
-                               { 'id' => 'm', 'origin' => 'maker', 'amps' => 2.0, 'volts' => 13.5 }] }
+                   { 'id' => 'm', 'origin' => 'maker', 'amps' => 2.0, 'volts' => 13.5 }] }
     make = ->(readings) { Load.new(id: 'x', name: 'x', document: document, readings: readings, settings: settings, fallback_law: 'driver') }
     assert_equal 'maker', make.call([]).anchor.origin.key
     assert_in_delta 0.16, make.call([]).anchor.sigma, 1e-9
@@ -94,8 +97,9 @@ class DrawTest < Miser::Test
 
   # A base names its filament's watts; an LED made for it draws its own.
   def test_an_led_part_never_borrows_the_filaments_watts
-    part = Load.new(id: 'x', name: 'LED', document: { 'law' => 'driver', 'base' => 'H4', 'figures' => [] }, readings: [], settings: Miser::Assumptions.new,
-                    fallback_law: 'driver')
+    part = Load.new(id: 'x', name: 'LED', document: { 'law' => 'driver', 'base' => 'H4', 'figures' => [] }, readings: [],
+      settings: Miser::Assumptions.new,
+      fallback_law: 'driver')
     refute part.known?
     assert_match(/unknown/, part.figure(14.0).reason)
     assert_nil part.figure(14.0).value
@@ -114,7 +118,10 @@ class DrawTest < Miser::Test
   end
 
   def test_the_jack_is_named_before_the_lead_is_touched
-    load = ->(amps) { Load.new(id: 'x', name: 'x', document: { 'law' => 'heater', 'figures' => stated(amps) }, readings: [], settings: Miser::Assumptions.new, fallback_law: 'heater') }
+    load = lambda { |amps|
+      Load.new(id: 'x', name: 'x', document: { 'law' => 'heater', 'figures' => stated(amps) }, readings: [],
+        settings: Miser::Assumptions.new, fallback_law: 'heater')
+    }
     assert_match(/10 A jack\.\z/, Jack.words(load.call(4.5)))
     assert_match(/clamp/, Jack.words(load.call(9.0)))
   end

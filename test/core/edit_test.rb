@@ -6,14 +6,17 @@ class EditTest < Miser::Test
   def apply(*edits) = Miser::Job::Edit.apply(document, edits)
 
   def document
-    plain_job(loads: [lamp('a'), lamp('b'), lamp('c')], readings: [{ 'id' => 'r', 'load_id' => 'b', 'kind' => 'cold' }], choices: [swap('b')])
+    plain_job(loads: [lamp('a'), lamp('b'), lamp('c')], readings: [{ 'id' => 'r', 'load_id' => 'b', 'kind' => 'cold' }],
+      choices: [swap('b')])
   end
 
   def test_rows_are_found_by_their_id
     assert_equal 'Left', apply({ 'op' => 'set', 'at' => '/loads/b/name', 'value' => 'Left' })['loads'][1]['name']
     assert_equal(%w[c a b], apply({ 'op' => 'move', 'at' => '/loads/c', 'before' => 'a' })['loads'].map { |l| l['id'] })
     assert_equal(%w[b c a], apply({ 'op' => 'move', 'at' => '/loads/a' })['loads'].map { |l| l['id'] })
-    assert_equal 90, apply({ 'op' => 'set', 'at' => '/circuits/main/alternator/rated_w', 'value' => 90 })['circuits'][0]['alternator']['rated_w']
+    assert_equal 90,
+      apply({ 'op' => 'set', 'at' => '/circuits/main/alternator/rated_w',
+              'value' => 90 })['circuits'][0]['alternator']['rated_w']
     refute apply({ 'op' => 'unset', 'at' => '/machine/idle_rpm' })['machine'].key?('idle_rpm')
     assert_equal 1, apply({ 'op' => 'set', 'at' => '/bench/meter_ohm', 'value' => 1 })['bench']['meter_ohm']
   end
@@ -31,8 +34,10 @@ class EditTest < Miser::Test
   end
 
   def test_impossible_edits_name_their_place
-    [{ 'op' => 'remove', 'at' => '/loads/gone' }, { 'op' => 'set', 'at' => '/loads/gone/name', 'value' => 1 }, { 'op' => 'add', 'at' => '/loads', 'value' => { 'id' => 'a' } },
-     { 'op' => 'add', 'at' => '/loads', 'value' => 'x' }, { 'op' => 'fold', 'at' => '/loads' }, { 'op' => 'set', 'at' => '/name/deeper/still', 'value' => 1 }, { 'op' => 'remove', 'at' => '/' }].each do |edit|
+    [{ 'op' => 'remove', 'at' => '/loads/gone' }, { 'op' => 'set', 'at' => '/loads/gone/name', 'value' => 1 },
+      { 'op' => 'add', 'at' => '/loads', 'value' => { 'id' => 'a' } },
+      { 'op' => 'add', 'at' => '/loads', 'value' => 'x' }, { 'op' => 'fold', 'at' => '/loads' },
+      { 'op' => 'set', 'at' => '/name/deeper/still', 'value' => 1 }, { 'op' => 'remove', 'at' => '/' }].each do |edit|
       error = assert_raises(Miser::ImpossibleEdit, edit.to_s) { apply(edit) }
       assert_equal edit['at'], error.at
     end

@@ -5,16 +5,23 @@ require_relative '../test_helper'
 class HeadlightTest < Miser::Test
   include Miser::Headlight
 
-  HOUSING = { 'cap' => 'H4', 'size' => '7in', 'hole_m' => 0.0375, 'ring_gap_m' => 0.0012, 'depth_m' => 0.08, 'boot_m' => 0.034, 'driver_room_m' => 0.03, 'lock_room_m' => 0.09,
-              'connector' => 'three_blades', 'polarity' => 'left', 'reach_m' => 0.1, 'retention' => 'clip', 'before_room_m' => 0.048, 'year' => 2005.0 }.freeze
-  BULB = { 'id' => 'b', 'name' => 'Bulb', 'kind' => 'bulb', 'cap' => 'H4', 'fin_m' => 0.037, 'tab_m' => 0.001, 'behind_m' => 0.06, 'before_m' => 0.045, 'sealed' => true, 'body_m' => 0.033, 'driver_m' => 0.0, 'lead_m' => 0.0,
-           'connector' => 'three_blades', 'polarity' => 'either', 'weight_kg' => 0.1, 'emitter_m' => 0.0285, 'clock_deg' => 90.0, 'collar_turns' => false, 'plane_m' => 0.002, 'mark_up' => true,
+  HOUSING = { 'cap' => 'H4', 'size' => '7in', 'hole_m' => 0.0375, 'ring_gap_m' => 0.0012, 'depth_m' => 0.08, 'boot_m' => 0.034,
+              'driver_room_m' => 0.03, 'lock_room_m' => 0.09,
+              'connector' => 'three_blades', 'polarity' => 'left', 'reach_m' => 0.1, 'retention' => 'clip', 'before_room_m' => 0.048,
+              'year' => 2005.0 }.freeze
+  BULB = { 'id' => 'b', 'name' => 'Bulb', 'kind' => 'bulb', 'cap' => 'H4', 'fin_m' => 0.037, 'tab_m' => 0.001, 'behind_m' => 0.06,
+           'before_m' => 0.045, 'sealed' => true, 'body_m' => 0.033, 'driver_m' => 0.0, 'lead_m' => 0.0,
+           'connector' => 'three_blades', 'polarity' => 'either', 'weight_kg' => 0.1, 'emitter_m' => 0.0285, 'clock_deg' => 90.0,
+           'collar_turns' => false, 'plane_m' => 0.002, 'mark_up' => true,
            'heated_lens' => false, 'marks' => 'none', 'price_cents' => 4000, 'amps' => 1.5 }.freeze
-  UNIT = { 'id' => 'u', 'name' => 'Unit', 'kind' => 'unit', 'size' => '7in', 'behind_m' => 0.06, 'sealed' => true, 'driver_m' => 0.0, 'lead_m' => 0.15, 'connector' => 'three_blades', 'polarity' => 'left', 'weight_kg' => 0.9,
-           'direct_from' => 2000, 'direct_to' => 2010, 'heated_lens' => true, 'marks' => 'both', 'price_cents' => 12_000, 'amps' => 1.6 }.freeze
+  UNIT = { 'id' => 'u', 'name' => 'Unit', 'kind' => 'unit', 'size' => '7in', 'behind_m' => 0.06, 'sealed' => true, 'driver_m' => 0.0,
+           'lead_m' => 0.15, 'connector' => 'three_blades', 'polarity' => 'left', 'weight_kg' => 0.9,
+           'direct_from' => 2000, 'direct_to' => 2010, 'heated_lens' => true, 'marks' => 'both', 'price_cents' => 12_000,
+           'amps' => 1.6 }.freeze
 
   def findings(part, housing = HOUSING, winter: false, feed: 'dc', settings: Miser::Assumptions.new, units: 'metric')
-    FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter, feed: feed, settings: settings, units: units, catalogue: CATALOGUE)).to_h { |f| [f.rule, f] }
+    FitRules.judge(FitRule::Pair.new(housing: housing, part: part, winter: winter, feed: feed, settings: settings, units: units,
+      catalogue: CATALOGUE)).to_h { |f| [f.rule, f] }
   end
 
   def verdict(rule, part, housing = HOUSING, **rest) = findings(part, housing, **rest).fetch(rule).verdict
@@ -37,16 +44,21 @@ class HeadlightTest < Miser::Test
 
   def test_every_rule_at_its_edges
     edges = {
-      'cap' => [{ 'cap' => 'H7' }, 'no'], 'tab' => [{ 'tab_m' => 0.0016 }, 'work'], 'depth' => [{ 'behind_m' => 0.0700 }, 'fits'], 'boot' => [{ 'body_m' => 0.036 }, 'work'],
-      'driver' => [{ 'driver_m' => 0.031 }, 'no'], 'lock' => [{ 'behind_m' => 0.0851 }, 'no'], 'connector' => [{ 'connector' => 'bullets' }, 'work'], 'polarity' => [{ 'polarity' => 'right' }, 'work'],
-      'lead' => [{ 'lead_m' => 0.05 }, 'work'], 'weight' => [{ 'weight_kg' => 0.16 }, 'work'], 'emitter' => [{ 'emitter_m' => 0.0291 }, 'no'], 'clock' => [{ 'clock_deg' => 60.0 }, 'no'],
-      'plane' => [{ 'plane_m' => 0.0031 }, 'no'], 'before' => [{ 'before_m' => 0.0451 }, 'no'], 'sealing' => [{ 'sealed' => false }, 'work'], 'mark' => [{ 'mark_up' => false }, 'work']
+      'cap' => [{ 'cap' => 'H7' }, 'no'], 'tab' => [{ 'tab_m' => 0.0016 }, 'work'], 'depth' => [{ 'behind_m' => 0.0700 }, 'fits'],
+      'boot' => [{ 'body_m' => 0.036 }, 'work'],
+      'driver' => [{ 'driver_m' => 0.031 }, 'no'], 'lock' => [{ 'behind_m' => 0.0851 }, 'no'],
+      'connector' => [{ 'connector' => 'bullets' }, 'work'], 'polarity' => [{ 'polarity' => 'right' }, 'work'],
+      'lead' => [{ 'lead_m' => 0.05 }, 'work'], 'weight' => [{ 'weight_kg' => 0.16 }, 'work'],
+      'emitter' => [{ 'emitter_m' => 0.0291 }, 'no'], 'clock' => [{ 'clock_deg' => 60.0 }, 'no'],
+      'plane' => [{ 'plane_m' => 0.0031 }, 'no'], 'before' => [{ 'before_m' => 0.0451 }, 'no'],
+      'sealing' => [{ 'sealed' => false }, 'work'], 'mark' => [{ 'mark_up' => false }, 'work']
     }
     edges.each { |rule, (change, wanted)| assert_equal wanted, verdict(rule, BULB.merge(change)), rule }
     assert_equal(%w[work no], [0.0761, 0.0762].map { |l| verdict('depth', BULB.merge('behind_m' => l - 0.0001)) })
     assert_equal 'fits', verdict('emitter', BULB.merge('emitter_m' => 0.029)), 'half a millimetre is allowed'
     assert_equal 'work', verdict('clock', BULB.merge('clock_deg' => 60.0, 'collar_turns' => true))
-    assert_equal %w[fits fits], [260.0, 280.0].map { |d| verdict('clock', BULB.merge('clock_deg' => d)) }, 'nine o’clock is as good as three'
+    assert_equal %w[fits fits], [260.0, 280.0].map { |d| verdict('clock', BULB.merge('clock_deg' => d)) },
+      'nine o’clock is as good as three'
     assert_equal 'work', verdict('retention', BULB, HOUSING.merge('retention' => 'friction'))
   end
 
@@ -74,7 +86,9 @@ class HeadlightTest < Miser::Test
     assert_equal 'no', verdict('year', ringed.merge('ring_to' => 2004))
     wired = findings(UNIT.merge('harness_from' => 2001, 'harness_to' => 2005))['year_harness']
     assert_equal ['work', 'Adapter harness for the year'], [wired.verdict, wired.part[:name]]
-    assert_equal %w[fits work], [{ 'harness_to' => 2004 }, { 'harness_from' => 2005 }].map { |years| verdict('year_harness', UNIT.merge(years)) }, 'one end may stand open'
+    assert_equal %w[fits work],
+      [{ 'harness_to' => 2004 }, { 'harness_from' => 2005 }].map { |years| verdict('year_harness', UNIT.merge(years)) },
+      'one end may stand open'
   end
 
   def test_snow_and_the_law
@@ -87,27 +101,33 @@ class HeadlightTest < Miser::Test
 
   # Every allowance is a setting of the job: at its default the part just fits; a hair less allowed, it does not.
   def test_every_allowance_is_a_setting_and_bites
-    { 'fit_open_m' => ['hole', { 'fin_m' => 0.039 }, 'work', 'no'], 'fit_thin_m' => ['tab', { 'tab_m' => 0.0017 }, 'work', 'no'], 'fit_angle_m' => ['depth', { 'behind_m' => 0.076 }, 'work', 'no'],
-      'fit_emitter_m' => ['emitter', { 'emitter_m' => 0.029 }, 'fits', 'no'], 'fit_plane_m' => ['plane', { 'plane_m' => 0.003 }, 'fits', 'no'], 'fit_clock_deg' => ['clock', { 'clock_deg' => 100.0 }, 'fits', 'no'],
+    { 'fit_open_m' => ['hole', { 'fin_m' => 0.039 }, 'work', 'no'], 'fit_thin_m' => ['tab', { 'tab_m' => 0.0017 }, 'work', 'no'],
+      'fit_angle_m' => ['depth', { 'behind_m' => 0.076 }, 'work', 'no'],
+      'fit_emitter_m' => ['emitter', { 'emitter_m' => 0.029 }, 'fits', 'no'],
+      'fit_plane_m' => ['plane', { 'plane_m' => 0.003 }, 'fits', 'no'],
+      'fit_clock_deg' => ['clock', { 'clock_deg' => 100.0 }, 'fits', 'no'],
       'fit_clip_kg' => ['weight', { 'weight_kg' => 0.15 }, 'fits', 'work'] }.each do |key, (rule, part, within, past)|
       default = Miser::Assumptions::BY_KEY.fetch(key).default
       at = ->(value) { verdict(rule, BULB.merge(part), settings: Miser::Assumptions.new(key => value)) }
       assert_equal [within, past], [at[default], at[default * 0.98]], key
     end
-    { 'fit_plug_m' => ['depth', { 'behind_m' => 0.07 }, 'fits', 'work'], 'fit_tip_m' => ['before', { 'before_m' => 0.045 }, 'fits', 'no'], 'fit_lock_m' => ['lock', { 'behind_m' => 0.085 }, 'fits', 'no'] }
+    { 'fit_plug_m' => ['depth', { 'behind_m' => 0.07 }, 'fits', 'work'], 'fit_tip_m' => ['before', { 'before_m' => 0.045 }, 'fits', 'no'],
+      'fit_lock_m' => ['lock', { 'behind_m' => 0.085 }, 'fits', 'no'] }
       .each do |key, (rule, part, within, past)|
         default = Miser::Assumptions::BY_KEY.fetch(key).default
         at = ->(value) { verdict(rule, BULB.merge(part), settings: Miser::Assumptions.new(key => value)) }
         assert_equal [within, past], [at[default], at[default * 1.02]], key
       end
     declared = FitRules::TABLE.flat_map(&:assumes)
-    assert_equal Miser::Assumptions::TABLE.select { |s| s.key.start_with?('fit_') }.map(&:key).sort, declared.uniq.sort, 'each is declared by the rule that rests on it'
+    assert_equal Miser::Assumptions::TABLE.select { |s| s.key.start_with?('fit_') }.map(&:key).sort, declared.uniq.sort,
+      'each is declared by the rule that rests on it'
   end
 
   def test_what_is_to_spare_opens_its_working
     found = findings(BULB.merge('fin_m' => 0.038))['hole']
     assert_in_delta(-0.0005, found.spare.value, 1e-9)
-    assert_equal([['Hole', 0.0375, nil], ['Largest fin', 0.038, nil], ['Most that a hole is opened', 0.0015, 'fit_open_m']], found.spare.working.inputs.map { |i| [i.name, i.value, i.assumption] })
+    assert_equal([['Hole', 0.0375, nil], ['Largest fin', 0.038, nil], ['Most that a hole is opened', 0.0015, 'fit_open_m']],
+      found.spare.working.inputs.map { |i| [i.name, i.value, i.assumption] })
     measured = findings(BULB, HOUSING.merge('filament_m' => 0.0287))['emitter'].spare.working.inputs
     assert_includes measured.map { |i| [i.name, i.value, i.origin] }, ['Plane to filament', 0.0287, 'measured']
     findings(BULB).each_value { |f| refute_empty f.spare.working.formula.to_s if f.spare }
@@ -128,7 +148,9 @@ class HeadlightTest < Miser::Test
       FitRules::TABLE.select { |r| r.kinds.include?(part['kind']) }.each do |rule|
         rule.needs.each_key do |place|
           whose, key = place.split('/')
-          pair = FitRule::Pair.new(housing: whose == 'housing' ? HOUSING.except(key) : HOUSING, part: whose == 'part' ? part.except(key) : part, winter: false, settings: Miser::Assumptions.new, units: 'metric')
+          pair = FitRule::Pair.new(housing: whose == 'housing' ? HOUSING.except(key) : HOUSING,
+            part: whose == 'part' ? part.except(key) : part, winter: false, settings: Miser::Assumptions.new,
+            units: 'metric')
           found = rule.judge(pair)
           assert_equal 'unknown', found.verdict, "#{rule.key} without #{place}"
           assert_match(/measure/, found.text)
@@ -137,10 +159,12 @@ class HeadlightTest < Miser::Test
     end
   end
 
-  # UN Regulation 37, from memory: H1 25.0, H3 18.0, HB3 and HB4 31.5 mm from plane to filament; H4 dipped 55 W, 1000 lm at 13.2 V, filament 28.5 mm behind the plane.
+  # UN Regulation 37, from memory: H1 25.0, H3 18.0, HB3 and HB4 31.5 mm from plane to filament; H4 dipped 55 W, 1000 lm at 13.2 V,
+  # filament 28.5 mm behind the plane.
   def test_the_table_of_caps_says_where_each_row_is_from
     rows = Caps.rows.to_h { |r| [r.key, r] }
-    assert_equal [55.0, 1000, 13.2, 0.0285, '9003'], [*rows['H4'].filaments.first.to_h.values_at(:watts, :lumens, :test_v), rows['H4'].plane_to_filament_m, rows['H4'].trade]
+    assert_equal [55.0, 1000, 13.2, 0.0285, '9003'],
+      [*rows['H4'].filaments.first.to_h.values_at(:watts, :lumens, :test_v), rows['H4'].plane_to_filament_m, rows['H4'].trade]
     assert_equal %w[880 9003 9005 9006 1156 1157 7440 7443 194].sort, rows.values.filter_map(&:trade).sort
     assert_equal([0.025, 0.018, 0.0315, 0.0315], %w[H1 H3 HB3 HB4].map { |k| rows[k].plane_to_filament_m })
     assert_nil rows['S2'].plane_to_filament_m, 'what is not remembered stays unknown'
@@ -148,11 +172,14 @@ class HeadlightTest < Miser::Test
   end
 
   def test_photometry_stands_in_the_pattern_of_its_part
-    list = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => [BULB, UNIT] }, { 'year' => 2005.0 }, 13.5, catalogue: CATALOGUE, patterns: { 'u' => 'as its photometry has it' })
+    list = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => [BULB, UNIT] }, { 'year' => 2005.0 }, 13.5,
+      catalogue: CATALOGUE, patterns: { 'u' => 'as its photometry has it' })
     assert_equal ['as its photometry has it', Candidates::PATTERNS['bulb']], list.all.map(&:pattern)
   end
 
-  def candidates(*parts, machine: { 'year' => 2005.0 }) = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine, 13.5, catalogue: CATALOGUE)
+  def candidates(*parts, machine: { 'year' => 2005.0 })
+    Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine, 13.5, catalogue: CATALOGUE)
+  end
 
   def test_the_schools_beside_each_other
     list = candidates(BULB, UNIT, UNIT.merge('id' => 'p', 'kind' => 'projector', 'price_cents' => 19_000))
@@ -170,12 +197,15 @@ class HeadlightTest < Miser::Test
   end
 
   def test_choosing_one_puts_it_on_the_rail_and_its_harness_in_the_order
-    job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')], headlight: { 'housing' => HOUSING.except('year'), 'candidates' => [UNIT.merge('connector' => 'bullets')] })
+    job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')],
+      headlight: { 'housing' => HOUSING.except('year'),
+                   'candidates' => [UNIT.merge('connector' => 'bullets')] })
     judged = candidates(UNIT.merge('connector' => 'bullets')).all.first
     taken = Miser::Headlight::Choice.take(job, judged) { 'c1' }
     assert_empty Miser::Formats::JobSchema.errors(taken).map(&:to_s) if defined?(Miser::Formats::JobSchema)
     assert_equal(%w[Unit Adapter], taken['order'].map { |r| r['name'].split.first })
-    assert_operator budget(taken).line('after', 'idle_night', 'main').spends.value, :<, budget(job).line('after', 'idle_night', 'main').spends.value
+    assert_operator budget(taken).line('after', 'idle_night', 'main').spends.value, :<,
+      budget(job).line('after', 'idle_night', 'main').spends.value
     back = Miser::Headlight::Choice.take(taken, nil) { 'c2' }
     assert_empty back['order']
     assert_nil back['headlight']['chosen']

@@ -35,7 +35,10 @@ class PhotometryTest < Miser::Test
 
   def steps(from, to, by) = (from..to).step(by).map(&:to_f)
 
-  def tables = @tables ||= { 'A' => table('A', steps(-30, 25, 0.5), steps(-40, 40, 0.5)), 'B' => table('B', steps(-30, 25, 0.5), steps(-40, 40, 0.5)), 'C' => table('C', steps(0, 45, 0.5), steps(0, 360, 2.5)) }
+  def tables
+    @tables ||= { 'A' => table('A', steps(-30, 25, 0.5), steps(-40, 40, 0.5)), 'B' => table('B', steps(-30, 25, 0.5), steps(-40, 40, 0.5)),
+                  'C' => table('C', steps(0, 45, 0.5), steps(0, 360, 2.5)) }
+  end
 
   def test_three_ways_to_turn_one_lamp_lay_one_wall
     walls = tables.transform_values { |t| t.wall(WALL) }
@@ -66,7 +69,11 @@ class PhotometryTest < Miser::Test
 
   def integral(wall, photometry)
     sums = wall.ys.each_with_index.sum do |y, j|
-      wall.xs.each_with_index.sum { |x, i| photometry.lux(x, y, wall.distance) * [j.zero?, j == wall.rows - 1, i.zero?, i == wall.columns - 1].count(true).then { |edges| 0.5**edges } }
+      wall.xs.each_with_index.sum do |x, i|
+        photometry.lux(x, y,
+          wall.distance) * [j.zero?, j == wall.rows - 1, i.zero?,
+            i == wall.columns - 1].count(true).then { |edges| 0.5**edges }
+      end
     end
     sums * (wall.xs[1] - wall.xs[0]) * (wall.ys[0] - wall.ys[1])
   end

@@ -112,7 +112,8 @@ class SignalsJobTest < Miser::Test
   end
 
   def test_the_drawing_file_is_well_formed_and_names_are_text
-    drawing = Miser::Formats::LoopDrawing.new(survey(signal_job).harness('after'), 'left' => '<script>alert(1)</script>', 'supply' => 'brown & white')
+    drawing = Miser::Formats::LoopDrawing.new(survey(signal_job).harness('after'), 'left' => '<script>alert(1)</script>',
+      'supply' => 'brown & white')
     svg = Nokogiri::XML(Miser::Formats::CircuitSvg.new(drawing, 'A & <b>').to_s, &:strict)
     assert_equal 'svg', svg.root.name
     assert_empty svg.xpath('//*[local-name()="script"]')

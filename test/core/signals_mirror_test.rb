@@ -11,8 +11,9 @@ class SignalsMirrorTest < Miser::Test
   SWAP = { 'left' => 'right', 'right' => 'left', 'off' => 'off', 'hazard' => 'hazard' }.freeze
 
   def mirrored(harness)
-    harness.with(lamps: harness.lamps.map { |l| l.with(id: other(l.id), side: SWAP[l.side]) }, shorts: harness.shorts.transform_keys { |k| other(k) },
-                 resistors: harness.resistors.map { |r| mirrored_resistor(r) })
+    harness.with(lamps: harness.lamps.map { |l| l.with(id: other(l.id), side: SWAP[l.side]) },
+      shorts: harness.shorts.transform_keys { |k| other(k) },
+      resistors: harness.resistors.map { |r| mirrored_resistor(r) })
   end
 
   def mirrored_resistor(resistor) = resistor.respond_to?(:with) ? resistor.with(side: SWAP[resistor.side]) : resistor
@@ -32,7 +33,8 @@ class SignalsMirrorTest < Miser::Test
       COMMANDS.each do |command|
         a = seen(harness, command)
         b = seen(glass, SWAP[command])
-        assert_equal a.lamps.transform_keys { |k| other(k) }.transform_values(&:looks).sort, b.lamps.transform_values(&:looks).sort, "loop #{i}, #{command}"
+        assert_equal a.lamps.transform_keys { |k| other(k) }.transform_values(&:looks).sort, b.lamps.transform_values(&:looks).sort,
+          "loop #{i}, #{command}"
         assert_equal a.rate_word, b.rate_word, "loop #{i}, #{command}"
         assert_in_delta a.flasher_a, b.flasher_a, 1e-6 * a.flasher_a.abs.clamp(1.0, nil), "loop #{i}, #{command}"
       rescue Miser::Unsolvable
@@ -46,7 +48,8 @@ class SignalsMirrorTest < Miser::Test
   def test_nothing_commanded_draws_nothing
     random = Random.new(89)
     25.times do |i|
-      harness = signal_loop(lamps: four(**[led, { law: 'filament', volts: 12.0, amps: random.rand(0.4..1.8) }].sample(random: random)), wiring: %w[pair shared diodes none].sample(random: random))
+      harness = signal_loop(lamps: four(**[led, { law: 'filament', volts: 12.0, amps: random.rand(0.4..1.8) }].sample(random: random)),
+        wiring: %w[pair shared diodes none].sample(random: random))
       view = seen(harness, 'off', lights: false)
       assert_equal ['dark'], view.lamps.values.map(&:looks).uniq, "loop #{i}"
       assert_in_delta 0.0, view.flasher_a, 1e-3
@@ -59,7 +62,10 @@ class SignalsMirrorTest < Miser::Test
     20.times do |i|
       harness = signal_loop(lamps: four(**led(amps: random.rand(0.05..0.4))), wiring: 'pair', flasher: 'free_3')
       both = seen(harness, 'hazard').lamps.transform_values(&:looks)
-      sides = SIDES.flat_map { |side| seen(harness, side).lamps.select { |id, _| id.end_with?(side) }.map { |id, item| [id, item.looks] } }.to_h
+      sides = SIDES.flat_map do |side|
+        seen(harness,
+          side).lamps.select { |id, _| id.end_with?(side) }.map { |id, item| [id, item.looks] }
+      end.to_h
       assert_equal sides, both, "loop #{i}"
     end
   end

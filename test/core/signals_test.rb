@@ -11,9 +11,16 @@ class SignalsTest < Miser::Test
   # a side, one 0.28 A filament tell-tale between; checked with a general circuit simulator.
   def reference(led)
     lamps = SIDES.product([1, 2]).map do |side, i|
-      led ? Miser::Network::Led.new("#{side}#{i}", side, '0', kind: 'resistor', volts: 12.8, amps: 0.12, from_v: 7.0) : Miser::Network::Filament.new("#{side}#{i}", side, '0', 12.0, 21 / 12.0)
+      if led
+        Miser::Network::Led.new("#{side}#{i}", side, '0', kind: 'resistor', volts: 12.8, amps: 0.12,
+          from_v: 7.0)
+      else
+        Miser::Network::Filament.new("#{side}#{i}", side, '0', 12.0,
+          21 / 12.0)
+      end
     end
-    Miser::Network::Solver.new([Miser::Network::Source.new('battery', 'left', '0', 12.8, 0.05), Miser::Network::Filament.new('telltale', 'left', 'right', 12.0, 0.28), *lamps]).solve
+    Miser::Network::Solver.new([Miser::Network::Source.new('battery', 'left', '0', 12.8, 0.05),
+      Miser::Network::Filament.new('telltale', 'left', 'right', 12.0, 0.28), *lamps]).solve
   end
 
   def test_a_shared_tell_tale_lights_the_other_sides_leds
@@ -25,9 +32,15 @@ class SignalsTest < Miser::Test
   end
 
   def test_parts_that_hang_on_nothing_or_contradict_are_named
-    error = assert_raises(Miser::Unsolvable) { Miser::Network::Solver.new([Miser::Network::Source.new('battery', 'a', '0', 12, 0.1), Miser::Network::Resistor.new('stray', 'x', 'y', 1.0)]) }
+    error = assert_raises(Miser::Unsolvable) do
+      Miser::Network::Solver.new([Miser::Network::Source.new('battery', 'a', '0', 12, 0.1),
+        Miser::Network::Resistor.new('stray', 'x', 'y', 1.0)])
+    end
     assert_match(/stray/, error.message)
-    error = assert_raises(Miser::Unsolvable) { Miser::Network::Solver.new([Miser::Network::Source.new('one', 'a', '0', 12, 0.0), Miser::Network::Source.new('two', 'a', '0', 13, 0.0)]).solve }
+    error = assert_raises(Miser::Unsolvable) do
+      Miser::Network::Solver.new([Miser::Network::Source.new('one', 'a', '0', 12, 0.0),
+        Miser::Network::Source.new('two', 'a', '0', 13, 0.0)]).solve
+    end
     assert_match(/one, two/, error.message)
     assert_raises(ArgumentError) { Miser::Network::Resistor.new('r', 'a', '0', 0.0) }
   end
@@ -45,8 +58,11 @@ class SignalsTest < Miser::Test
   end
 
   def test_laws_have_the_slope_they_say
-    parts = [Miser::Network::Filament.new('f', 'a', '0', 12.0, 1.75), Miser::Network::Diode.new('d', 'a', '0'), Miser::Network::Resistor.new('r', 'a', '0', 4.7), *%w[resistor driver regulated].map { |k| Miser::Network::Led.new(k, 'a', '0', kind: k, volts: 13.0, amps: 0.2, from_v: 7.0) },
-             Miser::Network::Led.new('b', 'a', '0', kind: 'resistor', volts: 13.0, amps: 0.2, from_v: 7.0, bridged: true), Miser::Network::Led.new('v', 'a', '0', kind: 'resistor', volts: 13.0, amps: 0.2, from_v: 7.0, reversed: true)]
+    parts = [Miser::Network::Filament.new('f', 'a', '0', 12.0, 1.75), Miser::Network::Diode.new('d', 'a', '0'),
+      Miser::Network::Resistor.new('r', 'a', '0', 4.7),
+      *%w[resistor driver regulated].map { |k| Miser::Network::Led.new(k, 'a', '0', kind: k, volts: 13.0, amps: 0.2, from_v: 7.0) },
+      Miser::Network::Led.new('b', 'a', '0', kind: 'resistor', volts: 13.0, amps: 0.2, from_v: 7.0, bridged: true),
+      Miser::Network::Led.new('v', 'a', '0', kind: 'resistor', volts: 13.0, amps: 0.2, from_v: 7.0, reversed: true)]
     parts.each do |part|
       [-9.0, -0.4, 0.001, 0.3, 0.6, 6.98, 7.05, 9.0, 13.5].reject { |v| part.is_a?(Miser::Network::Diode) && v > 1 }.each do |v|
         numeric = (part.law(v + 1e-6)[0] - part.law(v - 1e-6)[0]) / 2e-6
@@ -76,7 +92,8 @@ class SignalsTest < Miser::Test
   def looks(view) = view.lamps.transform_values(&:looks)
 
   def test_filaments_are_fine_in_every_wiring_and_leds_are_not
-    %w[pair shared diodes pilot none].each { |w| assert_empty Judgement.new(signal_loop(wiring: w), thresholds: SEEN).problems.map(&:text), w }
+    %w[pair shared diodes pilot
+      none].each { |w| assert_empty Judgement.new(signal_loop(wiring: w), thresholds: SEEN).problems.map(&:text), w }
     led_loop = signal_loop(lamps: four(**led))
     assert_equal %w[flashes], looks(seen(led_loop)).values.uniq, 'all four'
     assert_equal 'fast', seen(led_loop).rate_word
@@ -86,7 +103,10 @@ class SignalsTest < Miser::Test
   end
 
   def cures(lamps: four(**led), plug: %w[49 49a 31], school: 'swap', **rest)
-    Cures.new(Remedy::Case.new(harness: signal_loop(lamps: lamps, **rest), before: signal_loop(**rest), volts: 13.5, plug: plug, catalogue: CATALOGUE), judge: ->(h) { Judgement.new(h, thresholds: SEEN) }, school: school)
+    Cures.new(
+      Remedy::Case.new(harness: signal_loop(lamps: lamps, **rest), before: signal_loop(**rest), volts: 13.5, plug: plug,
+        catalogue: CATALOGUE), judge: ->(h) { Judgement.new(h, thresholds: SEEN) }, school: school
+    )
   end
 
   def test_remedies_are_tried_and_ranked_by_school
@@ -104,7 +124,8 @@ class SignalsTest < Miser::Test
   end
 
   def test_load_resistors_spend_what_was_saved
-    remedy = LoadResistors.new(Remedy::Case.new(harness: signal_loop(lamps: four(**led)), before: signal_loop, volts: 13.5, plug: %w[49 49a 31], catalogue: CATALOGUE))
+    remedy = LoadResistors.new(Remedy::Case.new(harness: signal_loop(lamps: four(**led)), before: signal_loop, volts: 13.5,
+      plug: %w[49 49a 31], catalogue: CATALOGUE))
     assert_in_delta 13.5 / remedy.ohms, remedy.cost.amps, 1e-9
     assert_operator remedy.cost.amps, :>, 3.2
     assert_in_delta (13.5**2) / remedy.ohms, remedy.watts, 1e-9
@@ -125,7 +146,8 @@ class SignalsTest < Miser::Test
   end
 
   def test_each_fault_shows_its_sign
-    good = signal_loop(lamps: four(**led).map { |l| l.place == 'front' ? l.with(running: [12.0, 0.42]) : l }, wiring: 'diodes', flasher: 'free_3')
+    good = signal_loop(lamps: four(**led).map { |l| l.place == 'front' ? l.with(running: [12.0, 0.42]) : l }, wiring: 'diodes',
+      flasher: 'free_3')
     assert_predicate Judgement.new(good, thresholds: SEEN), :works?
     view = ->(id, command = 'left') { seen(Fault.named(id, good).apply(good), command) }
     %w[reversed@rear_left open@rear_left earth@rear_left].each { |id| assert_equal 'dark', looks(view[id])['rear_left'], id }
@@ -157,7 +179,8 @@ class SignalsTest < Miser::Test
   end
 
   def test_every_single_fault_is_among_the_first_when_all_was_looked_at
-    good = signal_loop(lamps: four(**led).map { |l| l.place == 'front' ? l.with(running: [12.0, 0.42]) : l }, wiring: 'diodes', flasher: 'free_3')
+    good = signal_loop(lamps: four(**led).map { |l| l.place == 'front' ? l.with(running: [12.0, 0.42]) : l }, wiring: 'diodes',
+      flasher: 'free_3')
     hidden = %w[telltale feed leaky] + SIDES.map { |s| "in_series@#{s}" }
     one_each = Fault.all_in(good).group_by { |f| f.kind.key }.values.map { |list| list.last.id }
     (one_each - hidden).each do |id|
@@ -185,7 +208,8 @@ class SignalsTest < Miser::Test
     assert_empty fine.candidates.first.faults, 'nothing wrong is an answer'
   end
 
-  # What is dropped early would not have been kept: the same candidates in the same order, with a share that hardly moves, for fewer circuits.
+  # What is dropped early would not have been kept: the same candidates in the same order, with a share that hardly moves, for fewer
+  # circuits.
   def test_faults_dropped_early_would_not_have_been_kept
     good = signal_loop(lamps: four(**led), wiring: 'pair', flasher: 'free_3')
     random = Random.new(29)

@@ -13,7 +13,15 @@ class WallTest < Miser::Test
   def wall(columns: 9, rows: 5, width: 4.0, up: 1.0, down: 1.0, distance: 3.0, skip: ->(_, _) { false }, set: {}, **rest)
     blank = { 'distance_m' => distance, 'columns' => columns, 'rows' => rows, 'width_m' => width, 'up_m' => up, 'down_m' => down }
     frame = Wall.new(blank)
-    cells = rows.times.flat_map { |j| columns.times.map { |i| { 'id' => "r#{j}c#{i}", 'lux' => yield(frame.xs[i], frame.ys[j]) } unless skip[j, i] } }.compact
+    cells = rows.times.flat_map do |j|
+      columns.times.map do |i|
+        next if skip[j,
+          i]
+
+        { 'id' => "r#{j}c#{i}",
+          'lux' => yield(frame.xs[i], frame.ys[j]) }
+      end
+    end.compact
     Wall.new(blank.merge('cells' => cells, **rest.transform_keys(&:to_s)), settings: Miser::Assumptions.new(set.transform_keys(&:to_s)))
   end
 
@@ -35,14 +43,18 @@ class WallTest < Miser::Test
   def test_flux_of_a_lambertian_source
     d = 2.0
     i0 = 100.0
-    w = wall(columns: 81, rows: 61, width: 4.0, up: 1.5, down: 1.5, distance: d) { |x, y| i0 * ((d / Math.sqrt((d**2) + (x**2) + (y**2)))**4) / (d**2) }
+    w = wall(columns: 81, rows: 61, width: 4.0, up: 1.5, down: 1.5,
+      distance: d) { |x, y| i0 * ((d / Math.sqrt((d**2) + (x**2) + (y**2)))**4) / (d**2) }
     a = 2.0 / d
     b = 1.5 / d
-    quarter = ((a / Math.sqrt(1 + (a**2)) * Math.atan(b / Math.sqrt(1 + (a**2)))) + (b / Math.sqrt(1 + (b**2)) * Math.atan(a / Math.sqrt(1 + (b**2))))) / (2 * Math::PI)
+    quarter = ((a / Math.sqrt(1 + (a**2)) * Math.atan(b / Math.sqrt(1 + (a**2)))) +
+      (b / Math.sqrt(1 + (b**2)) * Math.atan(a / Math.sqrt(1 + (b**2))))) / (2 * Math::PI)
     assert_within 1e-3, Math::PI * i0 * 4 * quarter, w.lumens
   end
 
-  def bell(width, height, peak: 100.0, at: [0.0, 0.0]) = ->(x, y) { peak * Math.exp((-((x - at[0])**2) / (2 * (width**2))) - (((y - at[1])**2) / (2 * (height**2)))) }
+  def bell(width, height, peak: 100.0, at: [0.0, 0.0])
+    ->(x, y) { peak * Math.exp((-((x - at[0])**2) / (2 * (width**2))) - (((y - at[1])**2) / (2 * (height**2)))) }
+  end
 
   # A normal bell: half width 2√(2 ln 2)·σ, tenth width 2√(2 ln 10)·σ, flux 2π·σx·σy·E0.
   def test_widths_centroid_and_flux_of_a_bell
@@ -100,16 +112,22 @@ class WallTest < Miser::Test
   def test_a_wall_turned_brightened_or_moved_turns_its_figures_alike
     light = bell(0.8, 0.3, at: [0.4, -0.2])
     of = lambda do |**rest, &lux|
-      wall(columns: 21, rows: 13, **rest, &lux).then { |w| Miser::Beam::WallFigures.new(w, -0.1).then { |f| Miser::Beam::WallFigures::NAMES.to_h { |n| [n, f.public_send(n).value] } } }
+      wall(columns: 21, rows: 13, **rest,
+        &lux).then do |w|
+        Miser::Beam::WallFigures.new(w,
+          -0.1).then { |f| Miser::Beam::WallFigures::NAMES.to_h { |n| [n, f.public_send(n).value] } }
+      end
     end
     plain = of.call(&light)
     mirrored = of.call { |x, y| light[-x, y] }
     brighter = of.call { |x, y| 3 * light[x, y] }
     # Twice as far, twice as large, a quarter as bright: the same lamp.
-    farther = wall(columns: 21, rows: 13, width: 8.0, up: 2.0, down: 2.0, distance: 6.0) { |x, y| light[x / 2, y / 2] / 4 }.then { |w| Miser::Beam::WallFigures.new(w, -0.2) }
+    farther = wall(columns: 21, rows: 13, width: 8.0, up: 2.0, down: 2.0,
+      distance: 6.0) { |x, y| light[x / 2, y / 2] / 4 }.then { |w| Miser::Beam::WallFigures.new(w, -0.2) }
     plain.each do |name, value|
       assert_in_delta name == :centroid_x ? -value : value, mirrored[name], 1e-9 * value.abs.clamp(1.0, nil), "#{name} mirrored"
-      assert_in_delta %i[candela lumens].include?(name) ? 3 * value : value, brighter[name], 1e-9 * value.abs.clamp(1.0, nil), "#{name} brightened"
+      assert_in_delta %i[candela lumens].include?(name) ? 3 * value : value, brighter[name], 1e-9 * value.abs.clamp(1.0, nil),
+        "#{name} brightened"
       lengths = %i[candela lumens glare].include?(name) ? 1 : 2
       assert_in_delta lengths * value, farther.public_send(name).value, 1e-9 * value.abs.clamp(1.0, nil), "#{name} from twice as far"
     end
@@ -131,7 +149,8 @@ class WallTest < Miser::Test
 
   # A file's doubt is its own, and goes into what it is held against.
   def test_a_foretold_wall_carries_the_doubt_of_its_file
-    file = Miser::Beam::Photometry.new(type: 'B', verticals: [-30.0, 30.0], horizontals: [-30.0, 30.0], candela: [[100.0, 100.0], [100.0, 100.0]])
+    file = Miser::Beam::Photometry.new(type: 'B', verticals: [-30.0, 30.0], horizontals: [-30.0, 30.0],
+      candela: [[100.0, 100.0], [100.0, 100.0]])
     foretold = file.wall(Wall::USUAL, settings: Miser::Assumptions.new('photometry_sigma' => 0.2))
     assert_predicate foretold, :foretold?
     figure = Miser::Beam::WallFigures.new(foretold, 0.0).lumens
@@ -144,12 +163,16 @@ class WallTest < Miser::Test
   # A line between two marks cuts the strip where it is: of a uniform wall a third lies above a third.
   def test_the_share_above_a_line_between_the_marks
     even = wall(rows: 5, up: 1.0, down: 1.0) { 7.0 }
-    [[-1.0, 1.0], [1.0, 0.0], [0.0, 0.5], [0.1, 0.45], [-0.33, 0.665], [3.0, 0.0], [-3.0, 1.0]].each { |line, share| assert_in_delta share, even.share_above(line), 1e-12 }
+    [[-1.0, 1.0], [1.0, 0.0], [0.0, 0.5], [0.1, 0.45], [-0.33, 0.665], [3.0, 0.0],
+      [-3.0, 1.0]].each { |line, share| assert_in_delta share, even.share_above(line), 1e-12 }
   end
 
   # Read from twice as far, the same beam is a quarter as bright and twice as wide; cell by cell the walls differ by nothing.
   def test_walls_read_from_two_distances_are_one_beam
-    beam = ->(x, y, d) { 400.0 * Math.exp(-(((x / d)**2) / 0.02) - (((y / d)**2) / 0.004)) / (d**2) * ((d / Math.sqrt((d**2) + (x**2) + (y**2)))**3) }
+    beam = lambda { |x, y, d|
+      400.0 * Math.exp(-(((x / d)**2) / 0.02) - (((y / d)**2) / 0.004)) / (d**2) * ((d / Math.sqrt((d**2) + (x**2) +
+          (y**2)))**3)
+    }
     near = wall(columns: 41, rows: 21, width: 2.4, up: 0.5, down: 0.9, distance: 3.0) { |x, y| beam[x, y, 3.0] }
     far = wall(columns: 41, rows: 21, width: 4.0, up: 1.0, down: 1.0, distance: 6.0) { |x, y| beam[x, y, 6.0] }
     compared = Miser::Beam::Comparison.new(near, far, 0.0)
@@ -157,7 +180,8 @@ class WallTest < Miser::Test
     assert_in_delta 1.0, compared.light, 0.02
     assert_operator compared.shared.difference.flatten.map(&:abs).max, :<, 0.03 * far.peak[:lux]
     aside = wall(up: 0.0, down: 1.0, &bell(0.4, 0.2))
-    above = Wall.new({ 'distance_m' => 4, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 0, 'down_m' => 0.1, 'cells' => [{ 'id' => 'r0c0', 'lux' => 3 }, { 'id' => 'odd', 'lux' => 9 }] })
+    above = Wall.new({ 'distance_m' => 4, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 0, 'down_m' => 0.1,
+                       'cells' => [{ 'id' => 'r0c0', 'lux' => 3 }, { 'id' => 'odd', 'lux' => 9 }] })
     assert_equal 1, above.read_count, 'a cell that is no mark of the wall does not count'
     assert_operator Miser::Beam::SharedWall.new(aside, above).second.frame[5], :<=, 0.1
   end
@@ -173,7 +197,8 @@ class WallTest < Miser::Test
     assert_equal 2, Miser::Beam::Contour.new(places, places, crater).rings(8.0).size
     assert_empty Miser::Beam::Contour.new(places, places, cone).rings(10.5)
     whole = Miser::Beam::Contour.new([0.0, 1.0], [1.0, 0.0], [[5.0, 5.0], [5.0, 5.0]]).rings(1.0)
-    assert_equal [[0.0, 0.0], [0.0, 1.0], [1.0, 0.0], [1.0, 1.0]], whole.flatten(1).sort.uniq, 'a wall bright throughout is bounded by its rim'
+    assert_equal [[0.0, 0.0], [0.0, 1.0], [1.0, 0.0], [1.0, 1.0]], whole.flatten(1).sort.uniq,
+      'a wall bright throughout is bounded by its rim'
     assert_equal [0.5, 1.0, 2.0, 5.0, 10.0, 20.0], Miser::Beam::Contour.levels(48.0)
     assert_empty Miser::Beam::Contour.levels(0.0)
   end
@@ -186,7 +211,8 @@ class WallTest < Miser::Test
       ys = Array.new(5) { |j| -j.to_f }
       grid = ys.map { xs.map { random.rand(0..6).to_f } }
       [0.0, 1.0, 2.5, 3.0, 6.0].each do |level|
-        area = Miser::Beam::Contour.new(xs, ys, grid).rings(level).sum { |ring| ring.zip(ring.rotate).sum { |(x1, y1), (x2, y2)| ((x1 * y2) - (x2 * y1)) / 2 } }
+        area = Miser::Beam::Contour.new(xs, ys,
+          grid).rings(level).sum { |ring| ring.zip(ring.rotate).sum { |(x1, y1), (x2, y2)| ((x1 * y2) - (x2 * y1)) / 2 } }
         assert_operator area.abs, :<=, 24.0 + 1e-9
         assert_operator area, :<=, 1e-9, 'inside lies on one hand all the way'
         assert_in_delta 24.0, area.abs, 1e-9 if grid.flatten.min >= level
@@ -211,13 +237,17 @@ class WallTest < Miser::Test
     assert_nil silent.stops
     assert_match(/the picture after does not say its aperture/, silent.words)
     assert_match(/flash/, pair[flash: true].notes.first)
-    burnt = ->(share, **own) { Miser::Beam::PicturePair.new(locked, locked.merge('burnt' => share), settings: Miser::Assumptions.new(own.transform_keys(&:to_s))).notes }
+    burnt = lambda { |share, **own|
+      Miser::Beam::PicturePair.new(locked, locked.merge('burnt' => share),
+        settings: Miser::Assumptions.new(own.transform_keys(&:to_s))).notes
+    }
     assert_match(/\A5 % of the picture after is burnt out/, burnt[0.05].first)
     assert_empty burnt[0.02]
     assert_empty burnt[0.05, photo_burnt: 0.1]
     wide_apart = Miser::Beam::PicturePair.new(locked, locked.merge('iso' => 800), settings: Miser::Assumptions.new('photo_stops' => 1.0))
     assert_predicate wide_apart, :comparable?
-    assert_match(/not shown at one size/, Miser::Beam::PicturePair.new(locked.merge('focal_mm' => 4.2), locked.merge('focal_mm' => 8.4)).notes.first)
+    assert_match(/not shown at one size/,
+      Miser::Beam::PicturePair.new(locked.merge('focal_mm' => 4.2), locked.merge('focal_mm' => 8.4)).notes.first)
   end
 
   def test_a_meter_held_still_and_one_still_moving
@@ -228,7 +258,8 @@ class WallTest < Miser::Test
     assert_empty((0..60).filter_map { |i| moving.take(i * 0.1, 5.0 * (1.02**i)) })
     dark = Miser::Beam::Steady.new(Miser::Assumptions.new('steady_move_s' => 0.0))
     assert((0..20).any? { |i| dark.take(i * 0.1, 0.01 * (i % 3)) }, 'a dark wall is still, whatever its last digit does')
-    assert_equal([0.0, 0.0, 0.0, 12.5, -3.0], [-0.1, -1.0, 0.0, 12.5, -3.0].map { |lux| Miser::Beam::Steady.light(lux) }, 'farther under nothing the meter wants zeroing: that is shown, not hidden')
+    assert_equal([0.0, 0.0, 0.0, 12.5, -3.0], [-0.1, -1.0, 0.0, 12.5, -3.0].map { |lux| Miser::Beam::Steady.light(lux) },
+      'farther under nothing the meter wants zeroing: that is shown, not hidden')
   end
 
   # Two lamps read the same in the centre; one lit the whole door: common practice.

@@ -30,8 +30,9 @@ class CsvTest < Miser::Test
   end
 
   def test_semicolons_decimal_commas_and_units_in_the_header
-    job, preview = take(Loads, "\uFEFFname;group;role;amps [mA];at volts [V];origin\nTail;lamp;tail;420;12,5;maker\nGrips;accessory;grips;2600;13,5;maker\n",
-                        plain_job)
+    job, preview = take(Loads,
+      "\uFEFFname;group;role;amps [mA];at volts [V];origin\nTail;lamp;tail;420;12,5;maker\nGrips;accessory;grips;2600;13,5;maker\n",
+      plain_job)
     assert_equal(%w[add add], preview[:rows].map { |r| r[:change] })
     assert_equal([0.42, 2.6], job['loads'].map { |l| l['figures'][0]['amps'] })
     assert_equal 12.5, job['loads'][0]['figures'][0]['volts']

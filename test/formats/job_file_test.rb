@@ -27,7 +27,10 @@ class JobFileTest < Miser::Test
     assert_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, %w[ac_runaway after]
     refute_includes verdicts['ptarmigan550'].flags.map { |f| [f.key, f.side] }, %w[ac_runaway before]
     assert_includes verdicts['curlew1100'].flags.map(&:key), 'data_bus'
-    verdicts.each_value { |b| assert_equal %w[charger tracker grips], b.document.loads.select { |l| l['wanted'] }.map { |l| l['role'] }.first(3) }
+    verdicts.each_value do |b|
+      assert_equal %w[charger tracker grips],
+        b.document.loads.select { |l| l['wanted'] }.map { |l| l['role'] }.first(3)
+    end
   end
 
   def test_unknown_fields_are_kept_and_told
@@ -52,9 +55,12 @@ class JobFileTest < Miser::Test
   end
 
   def test_absurd_figures_name_the_field_and_what_is_accepted
-    { ['/circuits/main/alternator/rated_w', -5] => '0 to 5000 W', ['/circuits/main/battery/capacity_ah', 0] => '0.5 to 200 Ah', ['/loads/a/figures/f1/amps', 900] => '0 to 200 A',
-      ['/loads/a/figures/f1/volts', 0] => 'above 0 to 100 V', ['/loads/a/base', 'Q99'] => 'H4, HS1', ['/loads/a/count', 1.5] => '1 to 50', ['/scenarios/idle_night/duties/tail', 2] => '0 to 1',
-      ['/assumptions/peukert', 9] => '1 to 1.6', ['/loads/a/name', ''] => 'text of 1 to 80', ['/system', 'steam'] => 'battery_dc, ac_lit' }.each do |(at, value), accepts|
+    { ['/circuits/main/alternator/rated_w', -5] => '0 to 5000 W', ['/circuits/main/battery/capacity_ah', 0] => '0.5 to 200 Ah',
+      ['/loads/a/figures/f1/amps', 900] => '0 to 200 A',
+      ['/loads/a/figures/f1/volts', 0] => 'above 0 to 100 V', ['/loads/a/base', 'Q99'] => 'H4, HS1', ['/loads/a/count', 1.5] => '1 to 50',
+      ['/scenarios/idle_night/duties/tail', 2] => '0 to 1',
+      ['/assumptions/peukert', 9] => '1 to 1.6', ['/loads/a/name', ''] => 'text of 1 to 80',
+      ['/system', 'steam'] => 'battery_dc, ac_lit' }.each do |(at, value), accepts|
       job = plain_job(loads: [lamp('a', figures: stated(1.0))])
       error = refused(Miser::Job::Edit.apply(job, [{ 'op' => 'set', 'at' => at, 'value' => value }])).first
       assert_equal at, error.at
@@ -89,15 +95,15 @@ class JobFileTest < Miser::Test
   def test_differences
     old = plain_job(loads: [lamp('a'), lamp('b')])
     new = Miser::Job::Edit.apply(old,
-                                 [{ 'op' => 'set', 'at' => '/loads/a/name', 'value' => 'Other' }, { 'op' => 'remove', 'at' => '/loads/b' },
-                                  { 'op' => 'set', 'at' => '/note', 'value' => 'x' }])
+      [{ 'op' => 'set', 'at' => '/loads/a/name', 'value' => 'Other' }, { 'op' => 'remove', 'at' => '/loads/b' },
+        { 'op' => 'set', 'at' => '/note', 'value' => 'x' }])
     assert_equal ['/loads/a/name', '/loads/b', '/note'], Files.differences(old, new).map { |d| d[:at] }.sort
     assert_empty Files.differences(old, old)
   end
 
   def test_oddities_are_found_at_their_fields
     job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')],
-                    readings: [{ 'id' => 'r', 'load_id' => 'a', 'kind' => 'settled', 'amps' => 100, 'volts' => 12.4, 'base' => 'H4' }])
+      readings: [{ 'id' => 'r', 'load_id' => 'a', 'kind' => 'settled', 'amps' => 100, 'volts' => 12.4, 'base' => 'H4' }])
     job['circuits'][0]['alternator'].merge!('cut_in_rpm' => 5200)
     job['machine'].merge!('idle_rpm' => 5000)
     job['circuits'][0]['battery']['rest_v'] = 9

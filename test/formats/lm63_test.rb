@@ -36,13 +36,15 @@ class Lm63Test < Miser::Test
 
   def test_both_years_any_line_breaks_and_the_other_types
     assert_in_delta 200, Lm63.read(GOOD.sub('2002', '1995')).peak, 1e-9
-    assert_in_delta 200, Lm63.read(GOOD.sub('TILT=NONE', "TILT=INCLUDE\n1\n3\n0 45 90\n1 .9 .8")).peak, 1e-9, 'the lamp’s tilt table is passed over'
+    assert_in_delta 200, Lm63.read(GOOD.sub('TILT=NONE', "TILT=INCLUDE\n1\n3\n0 45 90\n1 .9 .8")).peak, 1e-9,
+      'the lamp’s tilt table is passed over'
     head, body = GOOD.split("TILT=NONE\n")
     assert_in_delta 200, Lm63.read("#{head}TILT=NONE\r\n#{body.split.join("\r\n")}").peak, 1e-9
     round = GOOD.sub('3 3 2 2', '3 1 1 2').sub("-10 0 10\n-20 0 20\n10 50 10\n20 100 20\n10 50 10", "0 10 20\n0\n100 50 0")
     file = Lm63.read(round)
     assert_equal 'C', file.type
-    [[0.5, 0.0], [0.0, 0.5], [-0.3, 0.4]].each { |x, y| assert_in_delta file.intensity(0.5, 0.0, 5.0), file.intensity(x, y, 5.0), 1e-6, 'the same all round' }
+    [[0.5, 0.0], [0.0, 0.5],
+      [-0.3, 0.4]].each { |x, y| assert_in_delta file.intensity(0.5, 0.0, 5.0), file.intensity(x, y, 5.0), 1e-6, 'the same all round' }
     half = GOOD.sub('3 3 2 2', '3 2 3 2').sub("-20 0 20\n10 50 10\n20 100 20\n10 50 10", "0 20\n20 100 20\n10 50 10")
     assert_in_delta Lm63.read(half).intensity(0.4, 0, 5.0), Lm63.read(half).intensity(-0.4, 0, 5.0), 1e-9, 'one half stands for both'
   end
@@ -70,7 +72,10 @@ class Lm63Test < Miser::Test
 
   # Closed forms: even light I all round is 4πI, a Lambertian source I₀·cosθ over its half is πI₀, whichever way the goniometer turned.
   def test_the_light_in_a_table_against_the_closed_form
-    whole = ->(type, verticals, horizontals, &law) { Miser::Beam::Photometry.new(type: type, verticals: verticals, horizontals: horizontals, candela: horizontals.map { |h| verticals.map { |v| law[h, v] } }) }
+    whole = lambda { |type, verticals, horizontals, &law|
+      Miser::Beam::Photometry.new(type: type, verticals: verticals, horizontals: horizontals,
+        candela: horizontals.map { |h| verticals.map { |v| law[h, v] } })
+    }
     degrees = ->(from, to, step) { (from..to).step(step).map(&:to_f) }
     rad = Math::PI / 180
     assert_within 1e-9, 4 * Math::PI * 10, whole.call('C', degrees[0, 180, 15], [0.0]) { 10.0 }.flux
@@ -79,14 +84,20 @@ class Lm63Test < Miser::Test
     assert_within 1e-9, 2 * Math::PI * 10, whole.call('B', degrees[-90, 90, 15], degrees[0, 90, 15]) { 10.0 }.flux
     assert_within 1e-4, Math::PI * 10, whole.call('C', degrees[0, 90, 1], [0.0]) { |_, v| 10 * Math.cos(v * rad) }.flux
     %w[A B].each do |type|
-      assert_within 1e-4, Math::PI * 10, whole.call(type, degrees[-90, 90, 1], degrees[-90, 90, 1]) { |h, v| 10 * Math.cos(h * rad) * Math.cos(v * rad) }.flux
+      assert_within 1e-4, Math::PI * 10,
+        whole.call(type, degrees[-90, 90, 1], degrees[-90, 90, 1]) { |h, v| 10 * Math.cos(h * rad) * Math.cos(v * rad) }.flux
     end
   end
 
   def test_malformed_files_name_the_line
-    { '' => /line 1/, GOOD.sub('IESNA', 'NOPE') => /line 1/, GOOD.sub('TILT=NONE', 'TILT=lamp.tlt') => /line 4: only TILT=NONE and TILT=INCLUDE/, GOOD.sub('TILT=NONE', "TILT=INCLUDE\n1\n3\n0 90 45\n1 1 1") => /line 7: tilt angles must rise/, GOOD.sub("TILT=NONE\n", '') => /no TILT/, GOOD.sub('20 100 20', '20 x 20') => /line 11: “x” is no number/,
-      GOOD.sub("10 50 10\n", '').sub("10 50 10\n", '') => /ends where candela/, GOOD.sub('-10 0 10', '-10 10 0') => /line 8: vertical angles must rise/, GOOD.sub('3 3 2 2', '3 3 7 2') => /line 5: photometric type/,
-      GOOD.sub('3 3 2 2', '2.5 3 2 2') => /line 5: the number of verticals/, GOOD.sub('3 3 2 2', '99999 3 2 2') => /line 5/, GOOD.sub('20 100 20', '20 -100 20') => /line 11: candela must not be negative/, "\xFF\xFE" => /line 1/ }
+    { '' => /line 1/, GOOD.sub('IESNA', 'NOPE') => /line 1/,
+      GOOD.sub('TILT=NONE', 'TILT=lamp.tlt') => /line 4: only TILT=NONE and TILT=INCLUDE/,
+      GOOD.sub('TILT=NONE', "TILT=INCLUDE\n1\n3\n0 90 45\n1 1 1") => /line 7: tilt angles must rise/,
+      GOOD.sub("TILT=NONE\n", '') => /no TILT/, GOOD.sub('20 100 20', '20 x 20') => /line 11: “x” is no number/,
+      GOOD.sub("10 50 10\n", '').sub("10 50 10\n", '') => /ends where candela/,
+      GOOD.sub('-10 0 10', '-10 10 0') => /line 8: vertical angles must rise/, GOOD.sub('3 3 2 2', '3 3 7 2') => /line 5: photometric type/,
+      GOOD.sub('3 3 2 2', '2.5 3 2 2') => /line 5: the number of verticals/, GOOD.sub('3 3 2 2', '99999 3 2 2') => /line 5/,
+      GOOD.sub('20 100 20', '20 -100 20') => /line 11: candela must not be negative/, "\xFF\xFE" => /line 1/ }
       .each { |text, words| assert_match words, assert_raises(Lm63::Malformed, text[0, 60]) { Lm63.read(text) }.message }
   end
 
@@ -94,7 +105,12 @@ class Lm63Test < Miser::Test
   def test_a_wall_out_and_in_again
     frame = { 'distance_m' => 5, 'columns' => 21, 'rows' => 13, 'width_m' => 3.0, 'up_m' => 0.4, 'down_m' => 0.8 }
     blank = Miser::Beam::Wall.new(frame)
-    cells = blank.ys.each_index.flat_map { |j| blank.xs.each_index.map { |i| { 'id' => "r#{j}c#{i}", 'lux' => 40 * Math.exp(-(blank.xs[i]**2) - (8 * ((blank.ys[j] + 0.2)**2))) } } }
+    cells = blank.ys.each_index.flat_map do |j|
+      blank.xs.each_index.map do |i|
+        { 'id' => "r#{j}c#{i}",
+          'lux' => 40 * Math.exp(-(blank.xs[i]**2) - (8 * ((blank.ys[j] + 0.2)**2))) }
+      end
+    end
     wall = Miser::Beam::Wall.new(frame.merge('cells' => cells))
     text = Lm63.write(wall, name: "Lamp; <x>\n")
     assert_equal 1, text.scan('[LUMINAIRE] Lamp_ _x__').size

@@ -22,7 +22,8 @@ class MeterLogTest < Miser::Test
   end
 
   def test_what_is_no_log
-    ['', "time,amps\n", "\"unclosed\n1,2", "\xFF\xFE1,2"].each { |text| assert_raises(Miser::Formats::CsvTable::Unreadable, text.inspect) { Log.new(text) } }
+    ['', "time,amps\n", "\"unclosed\n1,2",
+      "\xFF\xFE1,2"].each { |text| assert_raises(Miser::Formats::CsvTable::Unreadable, text.inspect) { Log.new(text) } }
     assert_raises(Miser::Formats::CsvTable::Unreadable) { Log.new("1,2\n", { 'value_column' => 7 }) }
     assert_empty Log.new("a,b\nc,d\n").samples
     assert_equal 2, Log.new("time,amps\n0,-3\n1,900\n").errors.size, 'no lamp draws so'

@@ -11,9 +11,14 @@ class PhotographTest < Miser::Test
 
   def test_how_it_was_exposed
     facts = Photograph.new(photograph).facts
-    assert_equal({ 'iso' => 400.0, 'aperture' => 2.8, 'focal_mm' => 4.2, 'flash' => false, 'taken' => '2026-10-03T21:14:05', 'burnt' => 0.0, 'width' => 64, 'height' => 32 }, facts.except('shutter_s'))
+    assert_equal(
+      { 'iso' => 400.0, 'aperture' => 2.8, 'focal_mm' => 4.2, 'flash' => false, 'taken' => '2026-10-03T21:14:05', 'burnt' => 0.0,
+        'width' => 64,
+        'height' => 32 }, facts.except('shutter_s')
+    )
     assert_in_delta 1 / 60.0, facts['shutter_s'], 1e-6
-    assert_equal({ 'burnt' => 0.0, 'width' => 64, 'height' => 32 }, Photograph.new(photograph(tags: {})).facts, 'what it does not say stays unknown')
+    assert_equal({ 'burnt' => 0.0, 'width' => 64, 'height' => 32 }, Photograph.new(photograph(tags: {})).facts,
+      'what it does not say stays unknown')
     odd = photograph(tags: LOCKED.merge('Photo.ExposureTime' => '0/1', 'Photo.FNumber' => '0/0', 'Photo.Flash' => '1'))
     assert_equal({ 'flash' => true }, Photograph.new(odd).facts.slice('shutter_s', 'aperture', 'flash'))
   end
@@ -37,14 +42,19 @@ class PhotographTest < Miser::Test
 
   # A telephone's own format: exposure read, place dropped, as with JPEG. How it stands its own head says, not the EXIF (ISO 23008-12).
   def test_heic_as_telephones_keep_it
-    given = heic(photograph(width: 128, height: 64, tags: LOCKED.merge(PLACE, 'Image.Orientation' => '6')) { |x, _| [x < 64 ? 250 : 20] * 3 })
+    given = heic(photograph(width: 128, height: 64,
+      tags: LOCKED.merge(PLACE, 'Image.Orientation' => '6')) { |x, _| [x < 64 ? 250 : 20] * 3 })
     picture = Photograph.new(given)
     assert_equal [400.0, 2.8, 128, 64], picture.facts.values_at('iso', 'aperture', 'width', 'height')
     greys = greys_of(picture.jpeg)
     assert_operator greys[32][10], :>, 200
     assert_operator greys[32][118], :<, 60
     refute_match(/Exif|GPS/, picture.jpeg)
-    [given[0, 200], given[0..-300], given.sub('hvc1', 'xxxx')].each { |bad| assert_match(/damaged|no picture/, assert_raises(Photograph::Refused) { Photograph.new(bad) }.message) }
+    [given[0, 200], given[0..-300],
+      given.sub('hvc1', 'xxxx')].each do |bad|
+      assert_match(/damaged|no picture/,
+        assert_raises(Photograph::Refused) { Photograph.new(bad) }.message)
+    end
   end
 
   # The standard's eight ways to hold a camera: whichever it was, the bright corner comes out at the upper left.
@@ -72,9 +82,13 @@ class PhotographTest < Miser::Test
 
   def test_what_is_no_photograph_is_refused_in_words
     good = photograph
-    { '' => /empty/, "\x89PNG\r\n" => /PNG, not JPEG/, "\0\0\0\x18ftypheic" => /damaged/, "\0\0\0\x18ftypisom" => /film/, 'hello' => /another kind/, good[0, 200] => /damaged/, good[0..-200] => /damaged/, "\xFF\xD8\xFF" => /damaged/,
+    { '' => /empty/, "\x89PNG\r\n" => /PNG, not JPEG/, "\0\0\0\x18ftypheic" => /damaged/, "\0\0\0\x18ftypisom" => /film/,
+      'hello' => /another kind/, good[0, 200] => /damaged/, good[0..-200] => /damaged/, "\xFF\xD8\xFF" => /damaged/,
       "\xFF\xD8\xFF\xE0#{'x' * 400}" => /damaged|no picture/, "\xFF\xD8\xFF#{"\0" * (16 * 1024 * 1024)}" => /16 MB; at most 15 MB/ }
-      .each { |bytes, words| assert_match words, assert_raises(Photograph::Refused, bytes[0, 12].inspect) { Photograph.new(bytes) }.message }
+      .each do |bytes, words|
+      assert_match words,
+        assert_raises(Photograph::Refused, bytes[0, 12].inspect) { Photograph.new(bytes) }.message
+    end
     huge = good.b.sub(/\xFF\xC0(...)..../n) { "\xFF\xC0#{Regexp.last_match(1)}\xFF\xFF\xFF\xFF".b }
     assert_match(/million pixels/, assert_raises(Photograph::Refused) { Photograph.new(huge) }.message)
   end

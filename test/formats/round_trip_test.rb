@@ -28,7 +28,10 @@ class RoundTripTest < Miser::Test
     random = Random.new(37)
     20.times do |i|
       job = random_job(random)
-      job['loads'].each { |l| l['name'] = ["Lamp, #{l['id']}", "“#{l['id']}”", "a\"b #{l['id']}", "line\n#{l['id']}"].sample(random: random) }
+      job['loads'].each do |l|
+        l['name'] =
+          ["Lamp, #{l['id']}", "“#{l['id']}”", "a\"b #{l['id']}", "line\n#{l['id']}"].sample(random: random)
+      end
       preview = Formats::LoadsCsv.preview(Formats::LoadsCsv.write(job), job)
       assert_empty preview[:rows].flat_map { |r| r[:errors] }.map(&:to_s), "job #{i}"
       assert_empty preview[:edits], "job #{i}"
@@ -40,8 +43,16 @@ class RoundTripTest < Miser::Test
     20.times do
       columns = random.rand(2..12)
       rows = random.rand(2..8)
-      cells = rows.times.flat_map { |j| columns.times.filter_map { |i| { 'id' => "r#{j}c#{i}", 'lux' => random.rand(0.0..2000.0).round(2) } if random.rand < 0.7 } }
-      wall = Miser::Beam::Wall.new({ 'distance_m' => 5, 'columns' => columns, 'rows' => rows, 'width_m' => 3, 'up_m' => 0.4, 'down_m' => 0.8, 'cells' => cells })
+      cells = rows.times.flat_map do |j|
+        columns.times.filter_map do |i|
+          if random.rand < 0.7
+            { 'id' => "r#{j}c#{i}",
+              'lux' => random.rand(0.0..2000.0).round(2) }
+          end
+        end
+      end
+      wall = Miser::Beam::Wall.new({ 'distance_m' => 5, 'columns' => columns, 'rows' => rows, 'width_m' => 3, 'up_m' => 0.4,
+                                     'down_m' => 0.8, 'cells' => cells })
       next if cells.empty?
 
       back, errors = Formats::WallCsv.read(Formats::WallCsv.write(wall), columns: columns, rows: rows)
@@ -58,8 +69,12 @@ class RoundTripTest < Miser::Test
       verticals = rising(random, type == 'C' ? 0.0 : -15.0)
       horizontals = rising(random, first)
       candela = Array.new(horizontals.size) { Array.new(verticals.size) { random.rand(0..20_000) } }
-      numbers = [1, -1, 2, verticals.size, horizontals.size, { 'C' => 1, 'B' => 2, 'A' => 3 }[type], 2, 0, 0, 0, 1, 1, 35, *verticals, *horizontals, *candela.flatten]
-      body = numbers.slice_when { |_, _| random.rand < 0.2 }.map { |line| line.join([' ', '  ', ', ', "\t"].sample(random: random)) }.join(["\n", "\r\n"].sample(random: random))
+      numbers = [1, -1, 2, verticals.size, horizontals.size, { 'C' => 1, 'B' => 2, 'A' => 3 }[type], 2, 0, 0, 0, 1, 1, 35, *verticals,
+        *horizontals, *candela.flatten]
+      body = numbers.slice_when { |_, _| random.rand < 0.2 }.map do |line|
+        line.join([' ', '  ', ', ',
+          "\t"].sample(random: random))
+      end.join(["\n", "\r\n"].sample(random: random))
       file = Formats::Lm63.read("IESNA:LM-63-#{[1995, 2002].sample(random: random)}\n[TEST] by chance\nTILT=NONE\n#{body}\n")
       assert_equal [type, verticals, horizontals], [file.type, file.verticals, file.horizontals]
       assert_equal candela.map { |row| row.map { |c| c * 2.0 } }, file.candela
@@ -67,18 +82,22 @@ class RoundTripTest < Miser::Test
     end
   end
 
-  def rising(random, from) = Array.new(random.rand(1..6)) { random.rand(0.5..9.0).round(1) }.inject([from]) { |list, step| list << (list.last + step).round(1) }
+  def rising(random, from)
+    Array.new(random.rand(1..6)) { random.rand(0.5..9.0).round(1) }.inject([from]) { |list, step| list << (list.last + step).round(1) }
+  end
 
   # A number printed the way people of several lands print it is the number.
   def test_a_number_printed_any_way_is_the_number
     random = Random.new(47)
-    units = { 'A' => [['A', 1], ['mA', 1000]], 'V' => [['V', 1], ['mV', 1000]], 'W' => [['W', 1], ['kW', 0.001]], 'm' => [['m', 1], ['cm', 100], ['mm', 1000], ['in', 1 / 0.0254], ['ft', 1 / 0.3048]],
+    units = { 'A' => [['A', 1], ['mA', 1000]], 'V' => [['V', 1], ['mV', 1000]], 'W' => [['W', 1], ['kW', 0.001]],
+              'm' => [['m', 1], ['cm', 100], ['mm', 1000], ['in', 1 / 0.0254], ['ft', 1 / 0.3048]],
               'Ω' => [['Ω', 1], ['mΩ', 1000]], 's' => [['s', 1], ['min', 1 / 60.0]], 'kg' => [['kg', 1], ['g', 1000]] }
     300.times do
       unit, ways = units.to_a.sample(random: random)
       name, factor = ways.sample(random: random)
       value = (random.rand(0.01..90.0) * factor).round(random.rand(0..3))
-      text = [value.to_s, value.to_s.tr('.', ','), format('%.3f', value), value == value.to_i ? value.to_i.to_s : value.to_s].sample(random: random)
+      text = [value.to_s, value.to_s.tr('.', ','), format('%.3f', value),
+        value == value.to_i ? value.to_i.to_s : value.to_s].sample(random: random)
       # Three digits after a comma may be thousands: how that is read is told elsewhere.
       next if text.match?(/,\d{3}\z/)
 

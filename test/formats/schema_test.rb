@@ -45,7 +45,8 @@ class SchemaTest < Miser::Test
     stated = Schema::DOCUMENT.dig('properties', 'assumptions', 'properties')
     Miser::Assumptions::TABLE.each do |setting|
       schema = stated.fetch(setting.key)
-      assert_equal [setting.min.to_f, setting.max.to_f, setting.unit], [schema['minimum'].to_f, schema['maximum'].to_f, schema['unit']], setting.key
+      assert_equal [setting.min.to_f, setting.max.to_f, setting.unit], [schema['minimum'].to_f, schema['maximum'].to_f, schema['unit']],
+        setting.key
       assert_equal setting.label, schema['title']
       assert setting.default.between?(setting.min, setting.max), setting.key
     end
@@ -56,7 +57,8 @@ class SchemaTest < Miser::Test
     properties = Schema::DOCUMENT['$defs']
     assert_equal Miser::Draw::Law::REGISTRY.keys.sort, properties['law']['enum'].sort
     assert_equal Miser::Draw::LampBase::BY_KEY.keys.sort, properties['base']['enum'].sort
-    assert_equal Miser::Draw::Origin::BY_KEY.keys.reject { |k| k.start_with?('measured') }.sort, (properties['origin']['enum'] - %w[measured_settled measured_cold]).sort
+    assert_equal Miser::Draw::Origin::BY_KEY.keys.reject { |k| k.start_with?('measured') }.sort,
+      (properties['origin']['enum'] - %w[measured_settled measured_cold]).sort
     assert_equal Miser::Draw::Conductor::CONNECTORS.keys, properties['claim']['properties']['connector']['enum']
     assert_equal Miser::Signals::Flasher::BY_KEY.keys, Schema::DOCUMENT.dig('properties', 'signals', 'properties', 'flasher', 'enum')
     assert_equal Miser::Job::Roles::BY_KEY.keys.sort, properties['load']['properties']['role']['enum'].sort

@@ -11,7 +11,8 @@ class WallCsvTest < Miser::Test
 
   def test_a_table_as_it_is_pasted
     wanted = { 'r0c0' => 1.5, 'r0c1' => nil, 'r0c2' => 3.0, 'r1c0' => 12.25, 'r1c1' => nil, 'r1c2' => 0.0 }
-    ["1.5,,3\n12.25,-,0\n", "1,5;;3\r\n12,25;?;0 lx", "1.5\t\t3\n12.25\t·\t0", "1.5 - 3\n12.25 – 0\n\n", "\uFEFF1.5,,3\n12.25,-,0"].each { |text| assert_equal [wanted, []], cells(text), text }
+    ["1.5,,3\n12.25,-,0\n", "1,5;;3\r\n12,25;?;0 lx", "1.5\t\t3\n12.25\t·\t0", "1.5 - 3\n12.25 – 0\n\n",
+      "\uFEFF1.5,,3\n12.25,-,0"].each { |text| assert_equal [wanted, []], cells(text), text }
     assert_equal({ 'r2c0' => 7.0 }, cells(",,\n,,\n7").first.compact, 'rows not read stand empty')
   end
 

@@ -93,7 +93,8 @@ class StandInsTest < Miser::Test
     assert_within 0.01, Likeness::ON_WALL * 1000, flux
     subject.put(specimen = Specimen.new(law: 'driver', volts: 12.5, amps: 1.0, lux: 300.0))
     assert_within 0.05, specimen.lux(12.5, 0), light.answer('READ?').to_f, 'a lamp on the bench again'
-    ['SIM:BEAM 1 0 1 1', 'SIM:BEAM -1 1 1 1', 'SIM:BEAM x', 'SIM:MARK 1'].each { |line| light.answer(line) || assert_match(/\A-1/, light.answer('SYST:ERR?'), line) }
+    ['SIM:BEAM 1 0 1 1', 'SIM:BEAM -1 1 1 1', 'SIM:BEAM x',
+      'SIM:MARK 1'].each { |line| light.answer(line) || assert_match(/\A-1/, light.answer('SYST:ERR?'), line) }
   end
 
   def test_words_it_does_not_know_are_queued_and_the_queue_is_bounded

@@ -12,8 +12,9 @@ class WallRunTest < Miser::Test
   FRAME = { 'distance_m' => 5.0, 'columns' => 5, 'rows' => 3, 'width_m' => 2.0, 'up_m' => 0.2, 'down_m' => 0.4 }.freeze
 
   def start(from: nil, pace: 40.0, beam: '40 0.8 0.22 0.25', **rest)
-    runs.start(Miser::Instruments::WallRun.new(id: 'w1', subject: { job: 'j', wall: 'w' }, light: light_address, marks: Miser::Beam::Wall.new(FRAME).marks(from: from),
-                                               beam: beam, every: 0.02, pace: pace, **rest))
+    runs.start(Miser::Instruments::WallRun.new(id: 'w1', subject: { job: 'j', wall: 'w' }, light: light_address,
+      marks: Miser::Beam::Wall.new(FRAME).marks(from: from),
+      beam: beam, every: 0.02, pace: pace, **rest))
   end
 
   # Followed, as a window does: a run that nobody follows ends by itself.

@@ -10,7 +10,8 @@ class BeamsTest < Miser::Test
   include Miser::Photographs
 
   def send_photograph(bytes, side: 'before', beam: 'low', type: 'image/jpeg', revision: nil)
-    call(:post, "/api/jobs/wren125/photographs?beam=#{beam}&side=#{side}&name=wall.jpg&revision=#{revision || job('wren125')['revision']}", bytes.b, headers: { 'CONTENT_TYPE' => type })
+    call(:post, "/api/jobs/wren125/photographs?beam=#{beam}&side=#{side}&name=wall.jpg&revision=#{revision || job('wren125')['revision']}",
+      bytes.b, headers: { 'CONTENT_TYPE' => type })
   end
 
   def fetch(path)
@@ -21,25 +22,47 @@ class BeamsTest < Miser::Test
   def pictures = call(:get, '/api/jobs/wren125/stages/checks')['pictures'].first
 
   def test_headlight_and_beam_of_every_machine
-    %w[dunlin250 wren125 ptarmigan550].each { |id| %w[headlight checks].each { |what| call(:get, "/api/jobs/#{id}/stages/#{what}") && assert_equal(200, last_response.status) } }
+    %w[dunlin250 wren125
+      ptarmigan550].each do |id|
+      %w[headlight
+        checks].each do |what|
+        call(:get,
+          "/api/jobs/#{id}/stages/#{what}") && assert_equal(200, last_response.status)
+      end
+    end
     chosen = call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'hu', revision: job['revision'] })
     assert_equal 'hu', chosen['document']['headlight']['chosen']
     call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'nothing', revision: chosen['revision'] })
     assert_equal 422, last_response.status
-    %w[aim/drop beam/wa/lumens beam/predicted/glare headlight/hu/amps].each { |id| call(:get, "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(200, last_response.status, id) }
-    %w[beam/wa/send beam/none/lumens headlight/none/amps].each { |id| call(:get, "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(404, last_response.status, id) }
+    %w[aim/drop beam/wa/lumens beam/predicted/glare
+      headlight/hu/amps].each do |id|
+      call(:get,
+        "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(200, last_response.status, id)
+    end
+    %w[beam/wa/send beam/none/lumens
+      headlight/none/amps].each do |id|
+      call(:get,
+        "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(404, last_response.status, id)
+    end
     call(:get, '/api/jobs/dunlin250/working?figure=aim/system')
     assert_equal 404, last_response.status
   end
 
   # The same part on three machines: each feeds its lamp another way, and the order takes up what that asks for.
   def test_the_feed_of_each_machine_is_found_by_itself
-    feed = ->(id) { call(:get, "/api/jobs/#{id}/stages/headlight")['candidates'].to_h { |c| [c['id'], c['findings'].find { |f| f['rule'] == 'feed' }] } }
+    feed = lambda { |id|
+      call(:get,
+        "/api/jobs/#{id}/stages/headlight")['candidates'].to_h do |c|
+        [c['id'],
+          c['findings'].find { |f| f['rule'] == 'feed' }]
+      end
+    }
     assert_equal(%w[fits work], feed['ptarmigan550'].values_at('pf', 'pu').map { |f| f['verdict'] })
     assert_equal 'Plug-in isolating hub, headlamp', feed['curlew1100']['ch']['part']['name']
     assert_equal ['fits'], feed['dunlin250'].values.map { |f| f['verdict'] }.uniq
     circuit = job('ptarmigan550')['document']['circuits'].first['id']
-    edit({ op: 'set', at: "/circuits/#{circuit}/regulator_after", value: { fitted: true, makes_dc: true } }, id: 'ptarmigan550', revision: job('ptarmigan550')['revision'])
+    edit({ op: 'set', at: "/circuits/#{circuit}/regulator_after", value: { fitted: true, makes_dc: true } }, id: 'ptarmigan550',
+      revision: job('ptarmigan550')['revision'])
     assert_equal 'fits', feed['ptarmigan550']['pu']['verdict'], 'with a rectifier fitted, DC it is'
     taken = call(:post, '/api/jobs/ptarmigan550/act', { act: 'headlight', value: 'pu', revision: job('ptarmigan550')['revision'] })
     assert_equal 'dc', taken['document']['choices'].find { |c| c['load_id'] == 'l1' }['part']['supply']
@@ -64,7 +87,12 @@ class BeamsTest < Miser::Test
     call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'unit.ies', part: 'hu', revision: job['revision'] })
     pattern = call(:get, '/api/jobs/dunlin250/stages/headlight')['candidates'].find { |c| c['id'] == 'hu' }['pattern']
     assert_match(/m at half of \d+ lx at 5 m, \d+ % above the cut-off/, pattern)
-    ['', 'x', 'IESNA:LM-63-2002', "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each { |bad| call(:post, '/api/jobs/dunlin250/photometry', { text: bad, name: 'x', revision: job['revision'] }) && assert_equal(422, last_response.status) }
+    ['', 'x', 'IESNA:LM-63-2002',
+      "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each do |bad|
+      call(:post, '/api/jobs/dunlin250/photometry',
+        { text: bad, name: 'x', revision: job['revision'] }) && assert_equal(422,
+          last_response.status)
+    end
     undone = call(:post, '/api/jobs/dunlin250/act', { act: 'undo', revision: job['revision'] })
     assert_equal 2, undone['document']['beam']['photometry'].size, 'the demo’s own and the first of these'
   end
@@ -90,7 +118,11 @@ class BeamsTest < Miser::Test
 
   def test_what_is_no_photograph_changes_nothing
     was = job('wren125')['revision']
-    { 'hello' => 422, '' => 422, photograph[0, 300] => 422, "\xFF\xD8\xFF#{'x' * 16_000_000}" => 413 }.each { |bytes, status| send_photograph(bytes) && assert_equal(status, last_response.status) }
+    { 'hello' => 422, '' => 422, photograph[0, 300] => 422,
+      "\xFF\xD8\xFF#{'x' * 16_000_000}" => 413 }.each do |bytes, status|
+      send_photograph(bytes) && assert_equal(status,
+        last_response.status)
+    end
     send_photograph(photograph, type: 'text/html')
     assert_equal 415, last_response.status
     send_photograph(photograph, beam: 'fog')
@@ -98,7 +130,8 @@ class BeamsTest < Miser::Test
     send_photograph(photograph, revision: was - 1)
     assert_equal 409, last_response.status
     assert_equal was, job('wren125')['revision']
-    %w[/api/jobs/wren125/attachments/nothing /api/jobs/wren125/attachments/%00 /api/jobs/%00/stages/checks].each { |path| assert_equal 404, fetch(path).status, path }
+    %w[/api/jobs/wren125/attachments/nothing /api/jobs/wren125/attachments/%00
+      /api/jobs/%00/stages/checks].each { |path| assert_equal 404, fetch(path).status, path }
   end
 
   # Whatever a job takes in, its file takes in elsewhere: past that it is refused, with what to do.
@@ -106,7 +139,10 @@ class BeamsTest < Miser::Test
     most = Miser::Formats::JobFile::FILES_MOST_BYTES
     text = "IESNA:LM-63-2002\n#{"[OTHER] #{'x' * 92}\n" * 39_000}TILT=NONE\n1 1000 1 2 2 2 2 0 0 0 1 1 20\n-10 10\n-20 20\n10 50\n10 50\n"
     fit = most / text.bytesize
-    fit.times { |i| call(:post, '/api/jobs/wren125/photometry', { text: text, name: "#{i}.ies", revision: job('wren125')['revision'] }) && assert_equal(200, last_response.status) }
+    fit.times do |i|
+      call(:post, '/api/jobs/wren125/photometry',
+        { text: text, name: "#{i}.ies", revision: job('wren125')['revision'] }) && assert_equal(200, last_response.status)
+    end
     refused = call(:post, '/api/jobs/wren125/photometry', { text: text, name: 'more.ies', revision: job('wren125')['revision'] })
     assert_equal 422, last_response.status
     assert_match(/its job file holds 12 MB of them/, refused['message'])
@@ -116,7 +152,8 @@ class BeamsTest < Miser::Test
     call(:post, '/api/files', { text: file.force_encoding('UTF-8'), accept: 'new' })
     assert_equal 200, last_response.status
     document = job('wren125')['document']
-    edit({ op: 'remove', at: "/beam/photometry/#{document['beam']['photometry'].first['id']}" }, id: 'wren125', revision: job('wren125')['revision'])
+    edit({ op: 'remove', at: "/beam/photometry/#{document['beam']['photometry'].first['id']}" }, id: 'wren125',
+      revision: job('wren125')['revision'])
     call(:post, '/api/jobs/wren125/photometry', { text: text, name: 'more.ies', revision: job('wren125')['revision'] })
     assert_equal 200, last_response.status, 'with one gone there is room again'
   end
@@ -156,8 +193,10 @@ class BeamsTest < Miser::Test
 
   # Dark, empty and half-entered walls are told in words.
   def test_odd_walls_never_end_in_a_500
-    edit({ op: 'add', at: '/beam/walls', value: { id: 'dark', beam: 'high', side: 'before', distance_m: 5, columns: 3, rows: 3, width_m: 1, up_m: 0.2, down_m: 0.2, cells: [{ id: 'r1c1', lux: 0 }, { id: 'r9c9', lux: 5 }] } },
-         { op: 'add', at: '/beam/walls', value: { id: 'bare', beam: 'high', side: 'after' } })
+    edit({ op: 'add', at: '/beam/walls',
+           value: { id: 'dark', beam: 'high', side: 'before', distance_m: 5, columns: 3, rows: 3, width_m: 1, up_m: 0.2, down_m: 0.2,
+                    cells: [{ id: 'r1c1', lux: 0 }, { id: 'r9c9', lux: 5 }] } },
+      { op: 'add', at: '/beam/walls', value: { id: 'bare', beam: 'high', side: 'after' } })
     walls = call(:get, '/api/jobs/dunlin250/stages/checks')['walls'].to_h { |w| [w['id'], w] }
     assert_equal 'No cell read any light.', walls['dark']['reason']
     assert_match(/not entered/, walls['bare']['reason'])

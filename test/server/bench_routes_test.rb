@@ -35,7 +35,10 @@ class BenchRoutesTest < Miser::Test
     last_response.body.empty? ? nil : JSON.parse(last_response.body)
   end
 
-  def begin_run(**more) = call(:post, '/api/runs', { job: 'bracken420', load: 'l2', meter: 'bench_meter', light: 'light_meter', volts: true, every_s: 0.05, pace: 60 }.merge(more))
+  def begin_run(**more)
+    call(:post, '/api/runs',
+      { job: 'bracken420', load: 'l2', meter: 'bench_meter', light: 'light_meter', volts: true, every_s: 0.05, pace: 60 }.merge(more))
+  end
 
   def test_a_guided_reading_from_start_to_its_series
     run = begin_run
@@ -54,7 +57,8 @@ class BenchRoutesTest < Miser::Test
     assert_equal 404, last_response.status
     call(:post, '/api/runs', { job: 'bracken420', load: 'l2', meter: 'bench_meter', host: '10.0.0.1' })
     refute_equal 500, last_response.status
-    [{ host: 'a b', port: 1 }, { host: 'x', port: 0 }, { host: 'x', port: 70_000 }, { host: '', port: 5 }, { host: 'http://x', port: 5 }].each do |address|
+    [{ host: 'a b', port: 1 }, { host: 'x', port: 0 }, { host: 'x', port: 70_000 }, { host: '', port: 5 },
+      { host: 'http://x', port: 5 }].each do |address|
       answer = call(:patch, '/api/shop', { instruments: [{ id: 'm', name: 'Meter', kind: 'meter' }.merge(address)] })
       assert_equal 422, last_response.status, address.inspect
       refute_empty answer['fields'].first['accepts']
@@ -67,7 +71,9 @@ class BenchRoutesTest < Miser::Test
 
   def test_too_much_for_the_jack_is_refused_with_what_to_do
     document = call(:get, '/api/jobs/bracken420')
-    call(:patch, '/api/jobs/bracken420', { revision: document['revision'], edits: [{ op: 'set', at: '/loads/l2/rated_w', value: '120' }, { op: 'unset', at: '/loads/l2/base' }] })
+    call(:patch, '/api/jobs/bracken420',
+      { revision: document['revision'],
+        edits: [{ op: 'set', at: '/loads/l2/rated_w', value: '120' }, { op: 'unset', at: '/loads/l2/base' }] })
     answer = begin_run
     assert_equal 422, last_response.status
     assert_match(/clamp/, answer['message'])
@@ -127,8 +133,10 @@ class BenchRoutesTest < Miser::Test
   end
 
   def test_nonsense_gets_a_clear_answer
-    [{ act: 'x' }, {}, { act: nil }].each { |body| call(:post, '/api/runs/none/act', body) && assert_includes([404, 422], last_response.status) }
-    [{ pace: 0 }, { every_s: -1 }, { source: 'sun' }, { load: 'no' }].each { |body| assert_includes [404, 422], begin_run(**body) && last_response.status, body.inspect }
+    [{ act: 'x' }, {},
+      { act: nil }].each { |body| call(:post, '/api/runs/none/act', body) && assert_includes([404, 422], last_response.status) }
+    [{ pace: 0 }, { every_s: -1 }, { source: 'sun' },
+      { load: 'no' }].each { |body| assert_includes [404, 422], begin_run(**body) && last_response.status, body.inspect }
     call(:post, '/api/jobs/bracken420/log', { text: '', load: 'l2' })
     assert_equal 422, last_response.status
   end

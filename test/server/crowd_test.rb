@@ -32,14 +32,32 @@ class CrowdTest < Miser::Test
 
   def write(http, job, name)
     revision = JSON.parse(http.get("/api/jobs/#{job}").body)['revision']
-    http.patch("/api/jobs/#{job}", JSON.generate(revision: revision, edits: [{ op: 'set', at: '/note', value: name }]), 'Content-Type' => 'application/json')
+    http.patch("/api/jobs/#{job}", JSON.generate(revision: revision, edits: [{ op: 'set', at: '/note', value: name }]),
+      'Content-Type' => 'application/json')
   end
 
   def test_many_windows_at_once
     answers = Queue.new
     writers = MACHINES.map { |job| window { |http| ROUNDS.times { |i| answers << [job, write(http, job, "#{job} #{i}").code] } } }
-    rivals = Array.new(3) { |n| window { |http| ROUNDS.times { |i| answers << ['curlew1100', write(http, 'curlew1100', "#{n}/#{i}").code] } } }
-    readers = Array.new(2) { window { |http| ROUNDS.times { %w[/api/jobs /api/jobs/dunlin250/stages/checks /api/jobs/dunlin250/stages/signals].each { |path| answers << [path, http.get(path).code] } } } }
+    rivals = Array.new(3) do |n|
+      window do |http|
+        ROUNDS.times do |i|
+          answers << ['curlew1100',
+            write(http, 'curlew1100', "#{n}/#{i}").code]
+        end
+      end
+    end
+    readers = Array.new(2) do
+      window do |http|
+        ROUNDS.times do
+          %w[/api/jobs /api/jobs/dunlin250/stages/checks
+            /api/jobs/dunlin250/stages/signals].each do |path|
+            answers << [path,
+              http.get(path).code]
+          end
+        end
+      end
+    end
     [*writers, *rivals, *readers].each(&:join)
     codes = Array.new(answers.size) { answers.pop }
     assert_empty(codes.reject { |where, code| code == '200' || (where == 'curlew1100' && code == '409') }.tally)

@@ -8,9 +8,12 @@ require_relative '../support/wire'
 class FuzzTest < Miser::Test
   include Miser::Wire
 
-  BODIES = ['', '[]', '{}', 'null', '7', '"x"', '{', '{"revision":"x"}', '{"revision":-1,"edits":[]}', '{"revision":1e400,"edits":[{"op":"set"}]}', "#{'[' * 200}#{']' * 200}", "{\"a\":\"\xFF\xFE\"}",
-            '{"edits":[{"op":"set","at":"/name","value":{"a":1}}],"revision":1}', '{"name":"\u0000"}', '{"act":"undo","value":[],"revision":true}', '{"taps":[1,"x"]}', '{"text":5}'].freeze
-  TEXTS = ['', ' ', '-1', '0', '1e999', '-1e-999', 'NaN', 'Infinity', 'abc', '٣', '1,2,3', '1/0', '3/8 in', '12 furlongs', '0x1F', "a\u0000b", '<script>', 'é' * 5000, '1 000 000 000 000', '5.', '.5', '--4', '½'].freeze
+  BODIES = ['', '[]', '{}', 'null', '7', '"x"', '{', '{"revision":"x"}', '{"revision":-1,"edits":[]}',
+    '{"revision":1e400,"edits":[{"op":"set"}]}', "#{'[' * 200}#{']' * 200}", "{\"a\":\"\xFF\xFE\"}",
+    '{"edits":[{"op":"set","at":"/name","value":{"a":1}}],"revision":1}', '{"name":"\u0000"}',
+    '{"act":"undo","value":[],"revision":true}', '{"taps":[1,"x"]}', '{"text":5}'].freeze
+  TEXTS = ['', ' ', '-1', '0', '1e999', '-1e-999', 'NaN', 'Infinity', 'abc', '٣', '1,2,3', '1/0', '3/8 in', '12 furlongs', '0x1F',
+    "a\u0000b", '<script>', 'é' * 5000, '1 000 000 000 000', '5.', '.5', '--4', '½'].freeze
   THINGS = [nil, true, [], {}, [1], { 'a' => 1 }, -7, 1e300, 0.1 + 0.2].freeze
 
   # @return [Array<Array(String, String)>] verb and path, with the parts of an address filled in
@@ -36,7 +39,8 @@ class FuzzTest < Miser::Test
   def test_no_query_breaks_a_route
     reads = operations.select { |verb, _, path| verb == 'get' && !path.end_with?('/events') }
     reads.each do |_, path, template|
-      ['', '?scenario=%00', '?figure=beam/x/y/z/w', '?figure=headlight/none/hole', '?load=%FF%FE', '?q=%27%22%3B--', '?wall=none', '?kind=job&kind[]=2', '?volts=1e999&faults=@@@,x@y@z'].each do |query|
+      ['', '?scenario=%00', '?figure=beam/x/y/z/w', '?figure=headlight/none/hole', '?load=%FF%FE', '?q=%27%22%3B--', '?wall=none',
+        '?kind=job&kind[]=2', '?volts=1e999&faults=@@@,x@y@z'].each do |query|
         get path + query, {}, { 'HTTP_HOST' => '127.0.0.1:7373' }
         assert_operator last_response.status, :<, 500, "#{template}#{query}"
       end
@@ -60,7 +64,10 @@ class FuzzTest < Miser::Test
       revision = answer['revision']
     end
     assert_operator taken, :>, 20, 'some of it is taken'
-    Miser::Stage.all.each { |stage| assert_equal(200, call(:get, "/api/jobs/dunlin250/stages/#{stage.key}").then { last_response.status }, stage.key) }
+    Miser::Stage.all.each do |stage|
+      assert_equal(200, call(:get, "/api/jobs/dunlin250/stages/#{stage.key}").then { last_response.status },
+        stage.key)
+    end
     assert_empty Miser::Formats::JobSchema.errors(job['document']).map(&:to_s)
   end
 

@@ -9,8 +9,10 @@ class ServerTest < Miser::Test
   def test_signals_are_solved_cured_and_diagnosed_over_the_wire
     %w[dunlin250 wren125 curlew1100 bracken420 ptarmigan550].each { |id| call(:get, "/api/jobs/#{id}/stages/signals") }
     view = call(:get, '/api/jobs/dunlin250/stages/signals?volts=11.5&lights=0&faults=reversed@rear_left,nonsense')
-    assert_equal 'dark', view['sides']['after']['views'].find { |v| v['command'] == 'left' }['lamps'].find { |l| l['id'] == 'rear_left' }['looks']
-    %w[volts=900 volts=abc volts=NaN].each { |q| call(:get, "/api/jobs/dunlin250/stages/signals?#{q}") && assert_equal(422, last_response.status, q) }
+    assert_equal 'dark',
+      view['sides']['after']['views'].find { |v| v['command'] == 'left' }['lamps'].find { |l| l['id'] == 'rear_left' }['looks']
+    %w[volts=900 volts=abc
+      volts=NaN].each { |q| call(:get, "/api/jobs/dunlin250/stages/signals?#{q}") && assert_equal(422, last_response.status, q) }
     cured = call(:post, '/api/jobs/dunlin250/act', { act: 'cure', value: 'resistors', revision: job['revision'] })
     assert(cured['document']['loads'].any? { |l| l['role'] == 'load_resistor' })
     assert_includes cured['rail']['blocks']['after']['kind'], 'resistor'
@@ -19,7 +21,8 @@ class ServerTest < Miser::Test
     assert_equal 422, last_response.status
     found = call(:post, '/api/jobs/dunlin250/diagnose', { side: 'after', seen: { left: { lamps: { rear_left: 'dark' } } } })
     refute_empty found['candidates']
-    [{ side: 'after', seen: { up: {} } }, { side: 'after', seen: { left: { rate: 'odd' } } }, {}].each { |body| call(:post, '/api/jobs/dunlin250/diagnose', body) && assert_equal(422, last_response.status) }
+    [{ side: 'after', seen: { up: {} } }, { side: 'after', seen: { left: { rate: 'odd' } } },
+      {}].each { |body| call(:post, '/api/jobs/dunlin250/diagnose', body) && assert_equal(422, last_response.status) }
     call(:post, '/api/jobs/bracken420/diagnose', { side: 'after', seen: {} })
     assert_equal 422, last_response.status
     call(:post, '/api/taps', { taps: [0, 0.7, 1.4, 2.1, 2.8], releases: [] })
@@ -35,8 +38,18 @@ class ServerTest < Miser::Test
     assert_equal 5, board['jobs'].size
     board['jobs'].each do |bay|
       view = job(bay['id'])
-      stages = view['ticket']['stages'].map { |s| call(:get, "/api/jobs/#{bay['id']}/stages/#{s['stage']}").tap { assert_equal 200, last_response.status, s['stage'] } }
-      view['document']['scenarios'].each { |s| call(:get, "/api/jobs/#{bay['id']}?scenario=#{s['id']}") && call(:get, "/api/jobs/#{bay['id']}/curve?scenario=#{s['id']}") }
+      stages = view['ticket']['stages'].map do |s|
+        call(:get,
+          "/api/jobs/#{bay['id']}/stages/#{s['stage']}").tap do
+          assert_equal 200,
+            last_response.status, s['stage']
+        end
+      end
+      view['document']['scenarios'].each do |s|
+        call(:get,
+          "/api/jobs/#{bay['id']}?scenario=#{s['id']}") && call(:get,
+            "/api/jobs/#{bay['id']}/curve?scenario=#{s['id']}")
+      end
       view['document']['loads'].each { |l| call(:get, "/api/jobs/#{bay['id']}/options?load=#{l['id']}") }
       ids = JSON.generate([view, *stages]).scan(%r{"id":"([a-z]+(?:/[\w-]+)+)"}).flatten.uniq
       assert_operator ids.size, :>, 40
@@ -54,8 +67,10 @@ class ServerTest < Miser::Test
     id = call(:post, '/api/jobs', { name: 'Godwit 300', bay: 'Bay 9' })['document']['id']
     assert_equal 201, last_response.status
     call(:post, "/api/jobs/#{id}/act", { act: 'engine', revision: 1, value: 'carb_single' })
-    edit({ op: 'set', at: '/circuits/main/alternator/rated_w', value: '0.2 kW' }, { op: 'set', at: '/circuits/main/alternator/rated_rpm', value: '5 000' },
-         { op: 'set', at: '/circuits/main/battery/capacity_ah', value: '8' }, { op: 'add', at: '/loads', value: lamp('h', base: 'HS1', filament: 'low') }, id: id, revision: 2)
+    edit({ op: 'set', at: '/circuits/main/alternator/rated_w', value: '0.2 kW' },
+      { op: 'set', at: '/circuits/main/alternator/rated_rpm', value: '5 000' },
+      { op: 'set', at: '/circuits/main/battery/capacity_ah', value: '8' },
+      { op: 'add', at: '/loads', value: lamp('h', base: 'HS1', filament: 'low') }, id: id, revision: 2)
     view = edit({ op: 'add', at: '/choices', value: swap('h', law: 'driver', figures: stated(1.2)) }, id: id, revision: 3)
     line = view['rail']['lines']['after']
     assert_operator line['keeps']['value'], :>, view['rail']['lines']['before']['keeps']['value']
@@ -77,7 +92,8 @@ class ServerTest < Miser::Test
     assert undone['can_redo']
   end
 
-  BAD = { '-5' => 'too small', '900 A' => 'another unit', 'NaN' => 'not a number', '1e999' => 'can be used', '99999' => 'too large', '0' => 'too small', "'; DROP TABLE jobs;--" => 'not a number',
+  BAD = { '-5' => 'too small', '900 A' => 'another unit', 'NaN' => 'not a number', '1e999' => 'can be used', '99999' => 'too large',
+          '0' => 'too small', "'; DROP TABLE jobs;--" => 'not a number',
           '<script>alert(1)</script>' => 'not a number' }.freeze
 
   def test_bad_figures_name_the_field_and_lose_nothing
@@ -106,20 +122,31 @@ class ServerTest < Miser::Test
 
   # Nothing that can be sent may end in a 500.
   def test_nothing_sent_ends_in_a_500
-    bodies = ['', '{', '[]', 'null', '"x"', '{"revision":"x"}', '{"revision":1,"edits":[]}', '{"revision":1,"edits":[{"op":"set"}]}', "\xFF", '{"revision":99999999999999999999,"edits":[{"op":"set","at":"/name","value":"x"}]}',
-              '{"revision":1,"edits":[{"op":"set","at":"/","value":1}]}', '{"revision":1,"edits":[{"op":"remove","at":"/loads"}]}', '{"revision":1,"edits":[{"op":"set","at":"/loads","value":5}]}',
-              '{"revision":1,"edits":[{"op":"set","at":"/id","value":"other"}]}', '{"revision":1,"edits":[{"op":"unset","at":"/scenarios"}]}', '{"revision":1,"edits":[{"op":"set","at":"/circuits","value":[]}]}',
-              '{"revision":1,"edits":[{"op":"set","at":"/machine","value":"x"}]}', '{"revision":1,"edits":[{"op":"remove","at":"/circuits/main"}]}', '{"revision":1,"edits":[{"op":"add","at":"/scenarios","value":{"id":"n"}}]}', "{\"revision\":1,\"edits\":#{'[' * 90}#{']' * 90}}"]
+    bodies = ['', '{', '[]', 'null', '"x"', '{"revision":"x"}', '{"revision":1,"edits":[]}', '{"revision":1,"edits":[{"op":"set"}]}',
+      "\xFF", '{"revision":99999999999999999999,"edits":[{"op":"set","at":"/name","value":"x"}]}',
+      '{"revision":1,"edits":[{"op":"set","at":"/","value":1}]}', '{"revision":1,"edits":[{"op":"remove","at":"/loads"}]}',
+      '{"revision":1,"edits":[{"op":"set","at":"/loads","value":5}]}',
+      '{"revision":1,"edits":[{"op":"set","at":"/id","value":"other"}]}',
+      '{"revision":1,"edits":[{"op":"unset","at":"/scenarios"}]}',
+      '{"revision":1,"edits":[{"op":"set","at":"/circuits","value":[]}]}',
+      '{"revision":1,"edits":[{"op":"set","at":"/machine","value":"x"}]}',
+      '{"revision":1,"edits":[{"op":"remove","at":"/circuits/main"}]}',
+      '{"revision":1,"edits":[{"op":"add","at":"/scenarios","value":{"id":"n"}}]}',
+      "{\"revision\":1,\"edits\":#{'[' * 90}#{']' * 90}}"]
     paths = { post: %w[/api/jobs /api/jobs/dunlin250/act /api/jobs/dunlin250/table /api/files /api/jobs/nobody/restore],
               patch: %w[/api/jobs/dunlin250 /api/shop /api/jobs/nobody] }
     paths.each do |verb, list|
       list.product(bodies).each do |path, body|
         call(verb, path, body,
-             contract: nil) && assert_includes(200..499, last_response.status, "#{verb} #{path} #{body[0, 80]}: #{last_response.body[0, 200]}")
+          contract: nil) && assert_includes(200..499, last_response.status,
+            "#{verb} #{path} #{body[0, 80]}: #{last_response.body[0, 200]}")
       end
     end
-    %w[/api/jobs/nobody /api/jobs/dunlin250/working /api/jobs/dunlin250/working?figure=%00 /api/jobs/dunlin250/working?figure=line/after/x/y/z /api/jobs/dunlin250/options /api/search /api/jobs/dunlin250/file /api/jobs/%2e%2e%2f /api/nothing /..%2f..%2fetc/passwd /assets/none.js
-       /api/jobs/dunlin250?scenario=none&circuit=none /api/jobs/dunlin250/working?figure[]=x /api/jobs/dunlin250?scenario[a]=b /api/search?q[]=x].each do |path|
+    %w[/api/jobs/nobody /api/jobs/dunlin250/working /api/jobs/dunlin250/working?figure=%00
+      /api/jobs/dunlin250/working?figure=line/after/x/y/z /api/jobs/dunlin250/options
+      /api/search /api/jobs/dunlin250/file /api/jobs/%2e%2e%2f /api/nothing /..%2f..%2fetc/passwd
+      /assets/none.js /api/jobs/dunlin250?scenario=none&circuit=none /api/jobs/dunlin250/working?figure[]=x /api/jobs/dunlin250?scenario[a]=b
+      /api/search?q[]=x].each do |path|
       call(:get, path, contract: nil, headers: {}) rescue JSON::ParserError # rubocop:disable Style/RescueModifier -- pages are no JSON
       refute_equal 500, last_response.status, "#{path}: #{last_response.body[0, 200]}"
       refute_match(/\.rb:\d+/, last_response.body, 'no stack trace')
@@ -133,9 +160,11 @@ class ServerTest < Miser::Test
     assert_match(/20 MB/, last_response.body)
     post '/api/jobs', '{"name":"x"}', { 'CONTENT_TYPE' => 'text/plain', 'HTTP_HOST' => '127.0.0.1' }
     assert_equal 415, last_response.status
-    call(:get, '/api/jobs', contract: nil, headers: { 'HTTP_HOST' => 'evil.example' }) rescue JSON::ParserError # rubocop:disable Style/RescueModifier
+    call(:get, '/api/jobs', contract: nil,
+      headers: { 'HTTP_HOST' => 'evil.example' }) rescue JSON::ParserError # rubocop:disable Style/RescueModifier
     assert_equal 403, last_response.status
-    call(:post, '/api/jobs', { name: 'x' }, contract: nil, headers: { 'HTTP_ORIGIN' => 'http://evil.example' }) rescue JSON::ParserError # rubocop:disable Style/RescueModifier
+    call(:post, '/api/jobs', { name: 'x' }, contract: nil,
+      headers: { 'HTTP_ORIGIN' => 'http://evil.example' }) rescue JSON::ParserError # rubocop:disable Style/RescueModifier
     assert_equal 403, last_response.status
     call(:get, '/api/health')
     csp = last_response['Content-Security-Policy']

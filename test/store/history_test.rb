@@ -42,7 +42,8 @@ class HistoryTest < Miser::Test
         end
         now = @jobs.find("plain#{seed}")
         assert_equal states[place], now.document['name'], "seed #{seed}, step #{i}"
-        assert_equal [place.positive?, place < states.size - 1], [!now.back.nil?, !now.forth.nil?], "what may be undone and redone, seed #{seed}, step #{i}"
+        assert_equal [place.positive?, place < states.size - 1], [!now.back.nil?, !now.forth.nil?],
+          "what may be undone and redone, seed #{seed}, step #{i}"
         assert_operator now.revision, :>=, saved.revision, 'a revision never comes again'
       end
     end

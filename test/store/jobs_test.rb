@@ -35,7 +35,11 @@ class JobsTest < Miser::Test
   def test_an_attachment_goes_with_the_last_state_that_speaks_of_it
     file = Store::Attachments::Kept.new(id: 'p_1', type: 'image/jpeg', bytes: "\xFF\xD8\0pixels".b)
     @jobs.create(plain_job)
-    saved = @jobs.change('plain', 1, what: 'photograph', files: [file]) { |d| d.merge('beam' => { 'photographs' => [{ 'id' => 'p_1', 'beam' => 'low', 'side' => 'before' }] }) }
+    saved = @jobs.change('plain', 1, what: 'photograph',
+      files: [file]) do |d|
+      d.merge('beam' => { 'photographs' => [{ 'id' => 'p_1', 'beam' => 'low',
+                                              'side' => 'before' }] })
+    end
     saved = @jobs.change('plain', saved.revision, what: 'away') { |d| d.except('beam') }
     assert_equal file.bytes, @jobs.attachments.find('plain', 'p_1').bytes
     (Store::Jobs::HISTORY + 20).times { |i| saved = edit(saved.revision, named("Name #{i}")) }
@@ -49,10 +53,11 @@ class JobsTest < Miser::Test
     60.times do |i|
       ids = saved.document['loads'].map { |l| l['id'] }
       edits = [{ 'op' => 'add', 'at' => '/loads', 'value' => lamp("n#{i}"), 'before' => ids.sample(random: random) },
-               { 'op' => 'set', 'at' => "/loads/#{ids.sample(random: random)}/rated_w", 'value' => random.rand(50) },
-               { 'op' => 'move', 'at' => "/loads/#{ids.sample(random: random)}", 'before' => ids.sample(random: random) },
-               { 'op' => 'add', 'at' => '/readings', 'value' => { 'id' => "r#{i}", 'load_id' => ids.sample(random: random), 'kind' => 'cold' } },
-               { 'op' => 'set', 'at' => '/assumptions/peukert', 'value' => 1 + random.rand.round(3) }]
+        { 'op' => 'set', 'at' => "/loads/#{ids.sample(random: random)}/rated_w", 'value' => random.rand(50) },
+        { 'op' => 'move', 'at' => "/loads/#{ids.sample(random: random)}", 'before' => ids.sample(random: random) },
+        { 'op' => 'add', 'at' => '/readings',
+          'value' => { 'id' => "r#{i}", 'load_id' => ids.sample(random: random), 'kind' => 'cold' } },
+        { 'op' => 'set', 'at' => '/assumptions/peukert', 'value' => 1 + random.rand.round(3) }]
       edits << { 'op' => 'remove', 'at' => "/loads/#{ids.sample(random: random)}" } if ids.size > 2 && random.rand < 0.4
       wanted = Job::Edit.apply(saved.document, edits = [edits.sample(random: random)])
       saved = edit(saved.revision, *edits)

@@ -23,8 +23,9 @@ module Miser
     # @param lamp [String] words of the stand-in
     def start_run(lamp: 'driver 12.5 1.6 0.08 50 2000 8', expected: 1.6, slow: true, **options)
       watch = Draw::Watch.new(expected: expected, slow: slow, settings: Assumptions.new)
-      runs.start(Instruments::Run.new(id: 'r1', subject: { job: 'j', load: 'l', choice: nil }, watch: watch, meter: meter_address, range: 10.0, volts: true,
-                                      every: 0.05, lamp: lamp, pace: 60.0, **options))
+      runs.start(Instruments::Run.new(id: 'r1', subject: { job: 'j', load: 'l', choice: nil }, watch: watch, meter: meter_address,
+        range: 10.0, volts: true,
+        every: 0.05, lamp: lamp, pace: 60.0, **options))
     end
 
     # Waits for what must come true.

@@ -36,11 +36,13 @@ module Miser
       job['machine'] = { 'idle_rpm' => idle, 'cruise_rpm' => idle * 3, 'redline_rpm' => idle * 6 }
       circuit = job['circuits'].first
       circuit['alternator'] =
-        { 'rated_w' => random.rand(80..420), 'rated_rpm' => random.rand(4000..6000), 'cut_in_rpm' => random.rand(700..1900), 'points' => [] }
+        { 'rated_w' => random.rand(80..420), 'rated_rpm' => random.rand(4000..6000), 'cut_in_rpm' => random.rand(700..1900),
+          'points' => [] }
       circuit['regulator'] = { 'fitted' => !ac || random.rand < 0.4, 'volts' => random.rand(13.4..14.6).round(2) }
       unless ac
         circuit['battery'] =
-          { 'capacity_ah' => random.rand(4..20), 'rest_v' => random.rand(12.2..12.8).round(2), 'resistance_ohm' => random.rand(0.008..0.06).round(4) }
+          { 'capacity_ah' => random.rand(4..20), 'rest_v' => random.rand(12.2..12.8).round(2),
+            'resistance_ohm' => random.rand(0.008..0.06).round(4) }
       end
       roles = %w[head_low tail brake plate position dash_light ignition grips charger head_high]
       job['loads'] = Array.new(random.rand(3..12)) { |i| random_load(random, "l#{i}", roles.sample(random: random)) }

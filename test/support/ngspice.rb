@@ -41,7 +41,9 @@ module Miser
     end
 
     def current(law, weight, bus)
-      return "V(#{bus}) > #{law[:forward]} ? #{weight * law[:amps]} * (V(#{bus}) - #{law[:forward]}) / (#{law[:volts]} - #{law[:forward]}) : 0" if law[:forward]
+      if law[:forward]
+        return "V(#{bus}) > #{law[:forward]} ? #{weight * law[:amps]} * (V(#{bus}) - #{law[:forward]}) / (#{law[:volts]} - #{law[:forward]}) : 0"
+      end
 
       "V(#{bus}) >= #{law[:min] || 0} ? #{weight * law[:amps]} * (max(V(#{bus}), 0.01) / #{law[:volts]}) ^ (#{law[:exponent]}) : 0"
     end

@@ -6,9 +6,11 @@ require 'tmpdir'
 module Miser
   # Photographs for tests: pixels by cjpeg, EXIF by exiv2, standard tools both.
   module Photographs
-    LOCKED = { 'Photo.ISOSpeedRatings' => '400', 'Photo.ExposureTime' => '1/60', 'Photo.FNumber' => '28/10', 'Photo.FocalLength' => '42/10', 'Photo.Flash' => '16',
+    LOCKED = { 'Photo.ISOSpeedRatings' => '400', 'Photo.ExposureTime' => '1/60', 'Photo.FNumber' => '28/10', 'Photo.FocalLength' => '42/10',
+               'Photo.Flash' => '16',
                'Photo.DateTimeOriginal' => '2026:10:03 21:14:05' }.freeze
-    PLACE = { 'GPSInfo.GPSLatitudeRef' => 'N', 'GPSInfo.GPSLatitude' => '62/1 1/1 12/1', 'GPSInfo.GPSLongitudeRef' => 'W', 'GPSInfo.GPSLongitude' => '7/1 2/1 3/1' }.freeze
+    PLACE = { 'GPSInfo.GPSLatitudeRef' => 'N', 'GPSInfo.GPSLatitude' => '62/1 1/1 12/1', 'GPSInfo.GPSLongitudeRef' => 'W',
+              'GPSInfo.GPSLongitude' => '7/1 2/1 3/1' }.freeze
 
     # @param tags [Hash{String=>String}] EXIF
     # @yieldparam x, y [Integer] @yieldreturn [Array(Integer, Integer, Integer)] colour, 0 to 255
@@ -17,7 +19,8 @@ module Miser
       pixels = Array.new(height) { |y| Array.new(width) { |x| (block_given? ? yield(x, y) : [90, 80, 40]).pack('C3') }.join }.join
       Dir.mktmpdir do |folder|
         path = File.join(folder, 'p.jpg')
-        said, status = Open3.capture2e('cjpeg', '-quality', '90', '-outfile', path, stdin_data: "P6\n#{width} #{height}\n255\n#{pixels}", binmode: true)
+        said, status = Open3.capture2e('cjpeg', '-quality', '90', '-outfile', path, stdin_data: "P6\n#{width} #{height}\n255\n#{pixels}",
+          binmode: true)
         raise said unless status.success?
 
         exiv2(*tags.map { |tag, value| ['-M', "set Exif.#{tag} #{value}"] }.flatten, path) if tags.any?

@@ -20,7 +20,7 @@ module Miser
     # Sends, and holds the answer against the contract.
     def call(verb, path, body = nil, contract: path.split('?').first, headers: {})
       send(verb, path, body && (body.is_a?(String) ? body : JSON.generate(body)),
-           { 'CONTENT_TYPE' => 'application/json', 'HTTP_HOST' => '127.0.0.1:7373' }.merge(headers))
+        { 'CONTENT_TYPE' => 'application/json', 'HTTP_HOST' => '127.0.0.1:7373' }.merge(headers))
       return nil if last_response.body.empty?
 
       answer = JSON.parse(last_response.body)
@@ -30,7 +30,10 @@ module Miser
         node = Contract.document.dig('paths', contract, verb.to_s, 'responses', last_response.status.to_s)
         assert node, "#{verb} #{path} answered #{last_response.status}, which the contract does not know: #{last_response.body[0, 300]}"
         pointer = node['$ref'] if node['$ref']
-        errors = Contract.checker("#{pointer}/content/application~1json/schema").validate(answer).first(3).map { |e| [e['data_pointer'], e['type']] }
+        errors = Contract.checker("#{pointer}/content/application~1json/schema").validate(answer).first(3).map do |e|
+          [e['data_pointer'],
+            e['type']]
+        end
         assert_empty errors, "#{verb} #{path}"
       end
       whole(answer)

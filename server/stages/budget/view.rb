@@ -21,24 +21,34 @@ module Miser
         { flicker_hz: line.flicker_hz, lamps: line.light.map { |l| lit(l[:entry], l[:share], l[:life_words], path) } }
       end
 
-      def lit(entry, share, life, path) = { load: entry.id, name: entry.part_name || entry.name, life: life, share: figure(share, "#{path}/#{entry.id}") }
+      def lit(entry, share, life, path)
+        { load: entry.id, name: entry.part_name || entry.name, life: life, share: figure(share, "#{path}/#{entry.id}") }
+      end
 
       def change(change, scenario)
         here = change.scenarios.find { |s| s[:id] == scenario&.id }
-        { load_id: change.load_id, name: change.name, from: change.from, to: change.to, circuit: change.circuit, saving: figure(change.saving, "change/#{change.load_id}"),
+        { load_id: change.load_id, name: change.name, from: change.from, to: change.to, circuit: change.circuit,
+          saving: figure(change.saving, "change/#{change.load_id}"),
           break_even: here && figure(here[:break_even]) }
       end
 
-      def ride(side, ride) = ride && { net: figure(ride.net, "ride/#{side}"), charge_before: ride.charge_before, charge_after: ride.charge_after, rides: ride.rides, reason: ride.reason }
+      def ride(side, ride)
+        ride && { net: figure(ride.net, "ride/#{side}"), charge_before: ride.charge_before, charge_after: ride.charge_after,
+                  rides: ride.rides, reason: ride.reason }
+      end
     end
 
     StageViews.declare('budget') do |ticket, look|
       budget = ticket.budget
       here = Budget::Budget::SIDES.to_h { |side| [side, look.scenario && budget.ledgers(side)[look.circuit].line(look.scenario)] }
-      { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) }, light: here.transform_values { |l| l && BudgetView.light(l) },
-        changes: budget.changes.map { |c| BudgetView.change(c, look.scenario) }, accessories: budget.accessories.map { |a| Present.accessory(a) },
-        ride: Budget::Budget::SIDES.to_h { |side| [side, BudgetView.ride(side, budget.ride(side))] }, flags: budget.flags.reject { |f| f.key == 'curve' }.map { |f| Present.flag(f) },
-        verdict: { kind: ticket.overall.kind, headline: ticket.overall.headline, notes: ticket.overall.notes, break_even: Verdicts::BreakEven.sentence(here['before'], here['after']) } }
+      { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
+        light: here.transform_values { |l| l && BudgetView.light(l) },
+        changes: budget.changes.map { |c| BudgetView.change(c, look.scenario) },
+        accessories: budget.accessories.map { |a| Present.accessory(a) },
+        ride: Budget::Budget::SIDES.to_h { |side| [side, BudgetView.ride(side, budget.ride(side))] },
+        flags: budget.flags.reject { |f| f.key == 'curve' }.map { |f| Present.flag(f) },
+        verdict: { kind: ticket.overall.kind, headline: ticket.overall.headline, notes: ticket.overall.notes,
+                   break_even: Verdicts::BreakEven.sentence(here['before'], here['after']) } }
     end
   end
 end

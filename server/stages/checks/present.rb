@@ -25,37 +25,46 @@ module Miser
 
       def wall_view(beams, entry, levels)
         wall = entry.wall
-        base = { id: entry.id, beam: entry.beam, side: entry.side, reason: entry.reason, figures: nil, xs: [], ys: [], lux: [], contours: [] }
+        base = { id: entry.id, beam: entry.beam, side: entry.side, reason: entry.reason, figures: nil, xs: [], ys: [], lux: [],
+                 contours: [] }
         return base unless wall
 
-        base.merge(drawn(wall, levels), line_m: beams.glare?(entry.beam) ? beams.line_at(wall) : nil, read: Array.new(wall.rows) { |j| Array.new(wall.columns) { |i| !wall.lux(j, i).nil? } },
-                                        figures: wall_figures(entry.id, beams.figures(entry.id), wall))
+        base.merge(drawn(wall, levels), line_m: beams.glare?(entry.beam) ? beams.line_at(wall) : nil,
+          read: Array.new(wall.rows) { |j| Array.new(wall.columns) { |i| !wall.lux(j, i).nil? } },
+          figures: wall_figures(entry.id, beams.figures(entry.id), wall))
       end
 
       def drawn(wall, levels)
-        { xs: wall.xs, ys: wall.ys, lux: wall.grid.map { |r| r.map { |v| v.round(2) } }, contours: contours(wall.xs, wall.ys, wall.grid, levels) }
+        { xs: wall.xs, ys: wall.ys, lux: wall.grid.map { |r| r.map { |v| v.round(2) } },
+          contours: contours(wall.xs, wall.ys, wall.grid, levels) }
       end
 
       # @return [Array<Hash>] rings by level, in tenths of a millimetre
       def contours(xs, ys, grid, levels)
         lines = Beam::Contour.new(xs, ys, grid)
-        levels.map { |level| { level: level, rings: lines.rings(level).map { |ring| ring.map { |point| point.map { |v| v.round(4) } } } } }.reject { |c| c[:rings].empty? }
+        levels.map do |level|
+          { level: level,
+            rings: lines.rings(level).map { |ring| ring.map { |point| point.map { |v| v.round(4) } } } }
+        end.reject { |c| c[:rings].empty? }
       end
 
       def wall_figures(id, figures, wall)
         peak = wall.peak
         Beam::WallFigures::NAMES.to_h { |name| [name, figure(figures.public_send(name), "beam/#{id}/#{name}")] }
-                                .merge(peak_lux: peak[:lux], peak_x: peak[:x], peak_y: peak[:y], peak_row: peak[:row], peak_column: peak[:column], glaring: figures.glaring?,
-                                       missing: wall.missing, relative: wall.phone?)
+                                .merge(peak_lux: peak[:lux], peak_x: peak[:x], peak_y: peak[:y], peak_row: peak[:row],
+                                  peak_column: peak[:column], glaring: figures.glaring?,
+                                  missing: wall.missing, relative: wall.phone?)
       end
 
       def predicted(beams, levels)
         foretold = beams.foretold
         photometry = beams.photometry
         lit = foretold.wall.lit?
-        entry = Beam::Beams::Entry.new(document: { 'id' => 'predicted', 'beam' => 'low', 'side' => 'after' }, wall: lit ? foretold.wall : nil,
-                                       reason: lit ? nil : 'None of its light falls on this wall.')
-        { id: beams.file, name: beams.file_name, type: photometry.type, table_peak_cd: photometry.peak, table_lumens: photometry.flux, watts: photometry.watts, lumens: photometry.lumens,
+        entry = Beam::Beams::Entry.new(document: { 'id' => 'predicted', 'beam' => 'low', 'side' => 'after' },
+          wall: lit ? foretold.wall : nil,
+          reason: lit ? nil : 'None of its light falls on this wall.')
+        { id: beams.file, name: beams.file_name, type: photometry.type, table_peak_cd: photometry.peak, table_lumens: photometry.flux,
+          watts: photometry.watts, lumens: photometry.lumens,
           table: table(photometry), down: foretold.down, floor_m: foretold.floor, distance_m: foretold.frame['distance_m'],
           wall: wall_view(beams, entry, levels), beside: foretold.beside(beams.line_at(foretold.wall)) }
       end
@@ -63,7 +72,8 @@ module Miser
       # Candela by angle, thinned evenly where the table is larger than a screen.
       def table(photometry)
         down, across = [photometry.verticals, photometry.horizontals].map { |list| thin(list.size) }
-        { verticals: down.map { |i| photometry.verticals[i] }, horizontals: across.map { |i| photometry.horizontals[i] }, candela: down.map { |v| across.map { |h| photometry.candela[h][v] } },
+        { verticals: down.map { |i| photometry.verticals[i] }, horizontals: across.map { |i| photometry.horizontals[i] },
+          candela: down.map { |v| across.map { |h| photometry.candela[h][v] } },
           rows: photometry.verticals.size, columns: photometry.horizontals.size }
       end
 
@@ -75,7 +85,8 @@ module Miser
 
       def comparison(beams, beam)
         compared = beams.comparison(beam) or return
-        { beam: beam, sentence: compared.sentence, peak: compared.peak, light: compared.light, glare: compared.glare, difference: difference(compared.shared) }
+        { beam: beam, sentence: compared.sentence, peak: compared.peak, light: compared.light, glare: compared.glare,
+          difference: difference(compared.shared) }
       rescue WallsApart => e
         { beam: beam, sentence: "Not to be compared: #{e.message}.", peak: nil, light: nil, glare: nil, difference: nil }
       end
@@ -94,11 +105,15 @@ module Miser
         return unless before || after
 
         pair = beams.pictures(beam)
-        { beam: beam, before: before && picture(before), after: after && picture(after), stops: pair&.stops, comparable: pair&.comparable? || false, words: pair&.words,
+        { beam: beam, before: before && picture(before), after: after && picture(after), stops: pair&.stops,
+          comparable: pair&.comparable? || false, words: pair&.words,
           notes: pair ? pair.notes : [] }
       end
 
-      def picture(row) = { id: row['id'], name: row['name'], exposure: Beam::Exposure.new(row).to_s, taken: row['taken'], width: row['width'], height: row['height'] }
+      def picture(row)
+        { id: row['id'], name: row['name'], exposure: Beam::Exposure.new(row).to_s, taken: row['taken'], width: row['width'],
+          height: row['height'] }
+      end
     end
   end
 end

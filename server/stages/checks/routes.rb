@@ -34,7 +34,10 @@ module Miser
 
           app.post('/api/jobs/:id/wall-table') { answer(200, changed(Beams.keep_table(self, body_of('/api/jobs/{id}/wall-table')))) }
 
-          app.post('/api/jobs/:id/photographs') { answer(200, changed(Beams.keep_photograph(self, bytes_of(Formats::Photograph::TYPES, Formats::Photograph::MOST_BYTES)))) }
+          app.post('/api/jobs/:id/photographs') do
+            answer(200,
+              changed(Beams.keep_photograph(self, bytes_of(Formats::Photograph::TYPES, Formats::Photograph::MOST_BYTES))))
+          end
 
           app.post('/api/wall-runs') { answer(201, Beams.start_run(self, body_of('/api/wall-runs')).view) }
 
@@ -52,9 +55,10 @@ module Miser
           entered = app.found(document.wall(body['wall']), 'wall')
           wall = Beam::Wall.new(entered)
           run = Instruments::WallRun.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], wall: body['wall'] },
-                                         light: Bench.address(app, body['light']), marks: wall.marks(from: body['from']), steady: Beam::Steady.new(document.settings),
-                                         beam: StandIns::Likeness.beam(StandIns::Likeness.lumens(document, entered['side']), wall.distance),
-                                         every: [body['every_s'] || 0.2, Bench::FASTEST_S].max, pace: body['pace'] || 1.0)
+            light: Bench.address(app, body['light']), marks: wall.marks(from: body['from']),
+            steady: Beam::Steady.new(document.settings),
+            beam: StandIns::Likeness.beam(StandIns::Likeness.lumens(document, entered['side']), wall.distance),
+            every: [body['every_s'] || 0.2, Bench::FASTEST_S].max, pace: body['pace'] || 1.0)
           app.settings.runs.start(run)
         rescue UnreadyWall => e
           raise Refusal.new(422, "The #{e.message}.", kept: 'Enter it, and the marks can be read.')
@@ -72,11 +76,20 @@ module Miser
         def self.stem(document, wall) = "#{document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase}-#{wall['beam']}-#{wall['side']}"
 
         def self.unreadable(what, error, accepts, at: '/text')
-          Refusal.new(422, "This #{what} can’t be taken: #{error.message}.", kept: 'Nothing was changed.', fields: [{ at: at, field: 'file', message: error.message, accepts: accepts }])
+          Refusal.new(422, "This #{what} can’t be taken: #{error.message}.", kept: 'Nothing was changed.',
+            fields: [{ at: at, field: 'file', message: error.message,
+                       accepts: accepts }])
         end
 
         def self.keep(app, revision, what, files: [], &)
-          app.found(app.settings.jobs.change(app.params['id'], revision, what: what, files: files) { |d| Jobs.check(yield(d), was: d).tap { |new| room!(app, new, files) } })
+          app.found(app.settings.jobs.change(app.params['id'], revision, what: what,
+            files: files) do |d|
+            Jobs.check(yield(d),
+              was: d).tap do |new|
+              room!(app, new,
+                files)
+            end
+          end)
         end
 
         # A job must fit its own file, or it could never be opened elsewhere.
@@ -86,8 +99,11 @@ module Miser
           most = Formats::JobFile::FILES_MOST_BYTES
           return if files.empty? || taken <= most
 
-          raise Refusal.new(422, format('With this the job’s files come to %<taken>.1f MB, and its job file holds %<most>d MB of them.', taken: taken / 1_048_576.0, most: most / 1_048_576),
-                            kept: 'Nothing was changed.', fields: [{ at: '/file', field: 'file', message: 'has no room left', accepts: 'remove a photograph or a photometry file first' }])
+          raise Refusal.new(422, format('With this the job’s files come to %<taken>.1f MB, and its job file holds %<most>d MB of them.',
+            taken: taken / 1_048_576.0, most: most / 1_048_576),
+            kept: 'Nothing was changed.',
+            fields: [{ at: '/file', field: 'file', message: 'has no room left',
+                       accepts: 'remove a photograph or a photometry file first' }])
         end
 
         def self.keep_photometry(app, body)
@@ -104,11 +120,13 @@ module Miser
             value = app.params[name]
             next value if allowed.include?(value)
 
-            raise Refusal.new(422, 'This photograph can’t be taken as it is.', fields: [{ at: "/#{name}", field: name, message: 'is not known', accepts: allowed.join(', ') }])
+            raise Refusal.new(422, 'This photograph can’t be taken as it is.',
+              fields: [{ at: "/#{name}", field: name, message: 'is not known', accepts: allowed.join(', ') }])
           end
           picture = Formats::Photograph.new(bytes)
           file = Store::Attachments::Kept.new(id: Jobs.fresh_id, type: 'image/jpeg', bytes: picture.jpeg)
-          row = { 'id' => file.id, 'beam' => beam, 'side' => side, 'name' => app.params['name'].to_s.scrub('?')[0, MOST_NAME] }.merge(picture.facts)
+          row = { 'id' => file.id, 'beam' => beam, 'side' => side,
+                  'name' => app.params['name'].to_s.scrub('?')[0, MOST_NAME] }.merge(picture.facts)
           keep(app, app.params['revision'].to_i, "photograph #{file.id}", files: [file]) { |d| Job::Attached.photograph(d, row) }
         rescue Formats::Photograph::Refused => e
           raise unreadable('photograph', e, Formats::Photograph::ACCEPTS, at: '/file')
@@ -119,7 +137,10 @@ module Miser
           keep(app, body['revision'], "readings from a table #{Jobs.fresh_id}") do |document|
             wall = app.found(Job::Document.of(document).wall(body['wall']), 'wall')
             cells, errors = Formats::WallCsv.read(body['text'], columns: wall['columns'].to_i, rows: wall['rows'].to_i)
-            raise Refusal.new(422, 'The table can’t be taken as it is.', kept: 'Nothing was changed.', fields: errors.first(20).map(&:to_h)) if errors.any?
+            if errors.any?
+              raise Refusal.new(422, 'The table can’t be taken as it is.', kept: 'Nothing was changed.',
+                fields: errors.first(20).map(&:to_h))
+            end
 
             Job::WallCells.take(document, body['wall'], cells)
           end

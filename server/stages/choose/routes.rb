@@ -17,7 +17,8 @@ module Miser
         end
 
         def self.option(option)
-          { part: option.part, fits_base: option.fits_base, amps: Present.figure(option.amps), saving: Present.figure(option.saving), keeps: Present.figure(option.keeps), verdict: option.verdict }
+          { part: option.part, fits_base: option.fits_base, amps: Present.figure(option.amps), saving: Present.figure(option.saving),
+            keeps: Present.figure(option.keeps), verdict: option.verdict }
         end
       end
     end

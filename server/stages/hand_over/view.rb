@@ -9,7 +9,8 @@ module Miser
     StageViews.declare('hand_over') do |ticket, _look|
       sheet = Verdicts::HandOver.new(ticket)
       budget = ticket.budget
-      { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) }, loads: Present.loads(budget),
+      { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
+        loads: Present.loads(budget),
         bill: { cents: ticket.bill.cents, unpriced: ticket.bill.unpriced }, must_know: sheet.must_know, beam: sheet.beam(ticket.units),
         pictures: sheet.pictures.keys.filter_map { |kind| ChecksView.pictures(ticket.beams, kind) } }
     end

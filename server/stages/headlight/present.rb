@@ -11,18 +11,22 @@ module Miser
       module_function
 
       def candidate(judged)
-        judged.to_h.except(:document, :amps_figure).merge(amps: figure(judged.amps_figure, "headlight/#{judged.id}/amps"), school: Headlight::Candidates::LABELS.fetch(judged.kind),
-                                                          extra_parts: judged.extra_parts.map(&:to_h), findings: judged.findings.map { |f| finding(f, judged) })
+        judged.to_h.except(:document, :amps_figure).merge(amps: figure(judged.amps_figure, "headlight/#{judged.id}/amps"),
+          school: Headlight::Candidates::LABELS.fetch(judged.kind),
+          extra_parts: judged.extra_parts.map(&:to_h),
+          findings: judged.findings.map { |f| finding(f, judged) })
       end
 
       def finding(found, judged)
-        found.to_h.except(:spare).merge(part: found.part&.to_h, clearance: found.clearance, wanting: found.wanting?, spare: found.spare && figure(found.spare, "headlight/#{judged.id}/#{found.rule}"))
+        found.to_h.except(:spare).merge(part: found.part&.to_h, clearance: found.clearance, wanting: found.wanting?,
+          spare: found.spare && figure(found.spare, "headlight/#{judged.id}/#{found.rule}"))
       end
     end
 
     StageViews.declare('headlight') do |ticket, _look|
       list = ticket.headlights
-      { recommended: list.recommended&.id, chosen: ticket.document.headlight['chosen'], plug_room_m: ticket.document.settings[:fit_plug_m], ghosts: Headlight::Candidates::GHOSTS,
+      { recommended: list.recommended&.id, chosen: ticket.document.headlight['chosen'], plug_room_m: ticket.document.settings[:fit_plug_m],
+        ghosts: Headlight::Candidates::GHOSTS,
         stated_v: ticket.document.settings[:stated_v], winter: list.winter?, candidates: list.all.map { |j| HeadlightView.candidate(j) } }
     end
   end

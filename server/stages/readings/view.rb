@@ -17,10 +17,13 @@ module Miser
           row = budget.document.load(r.document['load_id'])
           window = Verdicts::Consistency.judge(budget, r, row)
           warm = r.warm_up
-          { id: r.id, load_id: r.document['load_id'], lamp_v: figure(r.volts_figure, "reading/#{r.id}"), amps: r.amps, sigma: r.sigma, cold: r.cold_amps, mean: warm.mean,
-            settled: figure(r.settled_figure, "reading/#{r.id}/settled"), advice: warm.advice&.to_s, advice_text: warm.reason, origin: r.origin.label, law_test: law_test(r, budget, row),
+          { id: r.id, load_id: r.document['load_id'], lamp_v: figure(r.volts_figure, "reading/#{r.id}"), amps: r.amps, sigma: r.sigma,
+            cold: r.cold_amps, mean: warm.mean,
+            settled: figure(r.settled_figure, "reading/#{r.id}/settled"), advice: warm.advice&.to_s, advice_text: warm.reason,
+            origin: r.origin.label, law_test: law_test(r, budget, row),
             claim: claim(budget.thing(r.document['load_id'], r.document['choice_id']), r),
-            window: window && { verdict: window.verdict.to_s, low: window.low, high: window.high, expected: window.expected, remarks: window.remarks },
+            window: window && { verdict: window.verdict.to_s, low: window.low, high: window.high, expected: window.expected,
+                                remarks: window.remarks },
             stale: budget.stale?(r, row), problem: r.problem }
         end
       end
@@ -28,9 +31,11 @@ module Miser
       # The law named, with what it means at running volts.
       def law_test(reading, budget, row)
         test = reading.law_test or return nil
-        load = Draw::Load.new(id: 'test', name: 'test', document: { 'count' => 1 }, readings: [reading], settings: budget.settings, fallback_law: test.law)
+        load = Draw::Load.new(id: 'test', name: 'test', document: { 'count' => 1 }, readings: [reading], settings: budget.settings,
+          fallback_law: test.law)
         volts = budget.ledgers('before').fetch(budget.circuit_of(row)).circuit.volts
-        { law: test.law, exponent: figure(reading.exponent_figure, "reading/#{reading.id}/exponent"), confidence: test.confidence, text: test.sentence(reading.amps, volts, load) }
+        { law: test.law, exponent: figure(reading.exponent_figure, "reading/#{reading.id}/exponent"), confidence: test.confidence,
+          text: test.sentence(reading.amps, volts, load) }
       end
 
       # Which jack and range, what to expect; and the seller's words.
@@ -39,7 +44,8 @@ module Miser
           choice = budget.document.choices_by_load[row['id']]
           as_is = budget.as_is(row)
           chosen = choice && budget.thing(row['id'], choice['id'])
-          { id: row['id'], plan: Draw::Jack.plan(as_is).to_h, plan_after: chosen && Draw::Jack.plan(chosen).to_h, claim: claim(as_is), claim_after: claim(chosen) }
+          { id: row['id'], plan: Draw::Jack.plan(as_is).to_h, plan_after: chosen && Draw::Jack.plan(chosen).to_h, claim: claim(as_is),
+            claim_after: claim(chosen) }
         end
       end
 
@@ -56,8 +62,12 @@ module Miser
     StageViews.declare('readings') do |ticket, _look|
       budget = ticket.budget
       next_step = ticket.next_step
-      { loads: Present.loads(budget), plans: ReadingsView.plans(budget), readings: ReadingsView.readings(budget), points: ReadingsView.points(budget),
-        baseline: Budget::Budget::SIDES.to_h { |side| [side, ticket.baseline(side).items.map { |i| ReadingsView.baseline_item(i, next_step) }] } }
+      { loads: Present.loads(budget), plans: ReadingsView.plans(budget), readings: ReadingsView.readings(budget),
+        points: ReadingsView.points(budget),
+        baseline: Budget::Budget::SIDES.to_h do |side|
+          [side,
+            ticket.baseline(side).items.map { |i| ReadingsView.baseline_item(i, next_step) }]
+        end }
     end
   end
 end

@@ -16,34 +16,50 @@ module Miser
       # @param with_cures [Boolean] the compared set takes most of the time
       # @return [Hash]
       def signals(survey, volts: Volts::REST, lights: true, faults: [], with_cures: true)
-        bare = { ready: survey.ready?, missing: survey.missing, sides: nil, cures: [], chosen: survey.chosen, beside: nil, school: survey.school, faults: [], pins: nil }
+        bare = { ready: survey.ready?, missing: survey.missing, sides: nil, cures: [], chosen: survey.chosen, beside: nil,
+                 school: survey.school, faults: [], pins: nil }
         return bare unless survey.ready?
 
         harnesses = Budget::Budget::SIDES.to_h { |side| [side, survey.harness(side)] }
-        harnesses['after'] = faults.filter_map { |id| Signals::Fault.named(id, harnesses['after']) }.reduce(harnesses['after']) { |h, f| f.apply(h) }
-        bare.merge(sides: harnesses.to_h { |side, h| [side, signals_side(h, survey, volts, lights)] }, cures: with_cures ? survey.cures.ranked.map { |c| c.to_h.merge(parts: c.parts.map(&:to_h)) } : [],
-                   beside: with_cures ? survey.cures.beside&.label : nil, pins: pins(survey),
-                   faults: Signals::Fault.all_in(survey.harness('after')).map { |f| { id: f.id, label: f.label, check: f.check, cure: f.cure } })
+        harnesses['after'] = faults.filter_map do |id|
+          Signals::Fault.named(id,
+            harnesses['after'])
+        end.reduce(harnesses['after']) { |h, f| f.apply(h) }
+        bare.merge(sides: harnesses.to_h { |side, h| [side, signals_side(h, survey, volts, lights)] },
+          cures: with_cures ? survey.cures.ranked.map { |c| c.to_h.merge(parts: c.parts.map(&:to_h)) } : [],
+          beside: with_cures ? survey.cures.beside&.label : nil, pins: pins(survey),
+          faults: Signals::Fault.all_in(survey.harness('after')).map do |f|
+            { id: f.id, label: f.label, check: f.check,
+              cure: f.cure }
+          end)
       end
 
       def signals_side(harness, survey, volts, lights)
         drawing = Formats::LoopDrawing.new(harness, survey.colours)
-        views = Signals::COMMANDS.map { |c| seen(Signals::Seen.new(harness, c, thresholds: survey.thresholds, volts: volts, lights: lights)) }
+        views = Signals::COMMANDS.map do |c|
+          seen(Signals::Seen.new(harness, c, thresholds: survey.thresholds, volts: volts,
+            lights: lights))
+        end
         judged = survey.judge(harness)
-        { drawing: { width: drawing.width, height: drawing.height, parts: drawing.parts.map(&:to_h), wires: drawing.wires.map(&:to_h) }, views: views,
+        { drawing: { width: drawing.width, height: drawing.height, parts: drawing.parts.map(&:to_h), wires: drawing.wires.map(&:to_h) },
+          views: views,
           problems: judged.problems.map(&:to_h), words: judged.words }
       end
 
       def seen(view)
         names = view.harness.lamps.to_h { |l| [l.id, l.name] }
         pattern = view.pattern
-        { command: view.command, lamps: view.lamps.values.map { |i| item(i, names[i.id]) }, telltales: view.telltales.values.map { |i| item(i, i.id.tr('_', ' ').sub('telltale', 'tell-tale')) },
-          rhythm: pattern.rhythm, rate: pattern.rate, rate_word: view.rate_word, on_share: pattern.on_share, telltale_rate: pattern.telltale_rate, first_s: pattern.first_s, note: pattern.note,
-          words: view.words, well: view.well?, balance: view.balance, flasher_a: view.flasher_a, fuse_blows: view.fuse_blows?, parts: view.parts }
+        { command: view.command, lamps: view.lamps.values.map { |i| item(i, names[i.id]) },
+          telltales: view.telltales.values.map { |i| item(i, i.id.tr('_', ' ').sub('telltale', 'tell-tale')) },
+          rhythm: pattern.rhythm, rate: pattern.rate, rate_word: view.rate_word, on_share: pattern.on_share,
+          telltale_rate: pattern.telltale_rate, first_s: pattern.first_s, note: pattern.note,
+          words: view.words, well: view.well?, balance: view.balance, flasher_a: view.flasher_a, fuse_blows: view.fuse_blows?,
+          parts: view.parts }
       end
 
       def item(item, name)
-        { id: item.id, name: name, looks: item.looks, closed: item.closed.to_h.slice(:level, :volts, :amps, :watts), open: item.open.to_h.slice(:level, :volts, :amps, :watts) }
+        { id: item.id, name: name, looks: item.looks, closed: item.closed.to_h.slice(:level, :volts, :amps, :watts),
+          open: item.open.to_h.slice(:level, :volts, :amps, :watts) }
       end
 
       # The pin map of the flasher chosen, else of the three-terminal one.
@@ -57,11 +73,14 @@ module Miser
 
       # @param diagnosis [Signals::Diagnosis]
       def diagnosis(diagnosis)
-        { candidates: diagnosis.candidates.first(8).map { |c| candidate(c) }, next_test: diagnosis.next_test&.to_h, solved: diagnosis.solved, observed: diagnosis.candidates.first.of }
+        { candidates: diagnosis.candidates.first(8).map { |c| candidate(c) }, next_test: diagnosis.next_test&.to_h,
+          solved: diagnosis.solved, observed: diagnosis.candidates.first.of }
       end
 
       def candidate(candidate)
-        candidate.to_h.slice(:share, :explains, :of, :contradicts).merge(id: candidate.id, label: candidate.label, checks: candidate.faults.map(&:check), cures: candidate.faults.map(&:cure))
+        candidate.to_h.slice(:share, :explains, :of, :contradicts).merge(id: candidate.id, label: candidate.label,
+          checks: candidate.faults.map(&:check),
+          cures: candidate.faults.map(&:cure))
       end
     end
   end

@@ -13,13 +13,18 @@ module Miser
           app.post('/api/jobs/:id/diagnose') do
             body = body_of('/api/jobs/{id}/diagnose')
             survey = Signals.ready(Signals.survey(self))
-            answer(200, SignalsView.diagnosis(Miser::Signals::Diagnosis.new(survey.harness(body['side']), body['seen'], thresholds: survey.thresholds)))
+            answer(200,
+              SignalsView.diagnosis(Miser::Signals::Diagnosis.new(survey.harness(body['side']), body['seen'],
+                thresholds: survey.thresholds)))
           end
 
           app.post('/api/taps') do
             body = body_of('/api/taps')
             count = Miser::Signals::FlashCount.new(body['taps'], body.fetch('releases', []))
-            answer(200, { rate: Present.finite(count.rate), sigma: Present.finite(count.sigma), on_share: count.on_share, missed: count.missed, more: count.more, words: count.words })
+            answer(200,
+              { rate: Present.finite(count.rate), sigma: Present.finite(count.sigma), on_share: count.on_share, missed: count.missed,
+                more: count.more,
+                words: count.words })
           end
 
           app.get('/api/jobs/:id/circuit') { Signals.file(self) }
@@ -34,7 +39,10 @@ module Miser
         def self.ready(survey)
           return survey if survey.ready?
 
-          fields = survey.missing.map { |m| { at: m[:at], field: m[:text], message: 'is not known', accepts: 'enter it at Intake or Signals' } }
+          fields = survey.missing.map do |m|
+            { at: m[:at], field: m[:text], message: 'is not known',
+              accepts: 'enter it at Intake or Signals' }
+          end
           raise Refusal.new(422, 'The signal circuit is not known well enough yet.', fields: fields)
         end
 
@@ -45,7 +53,8 @@ module Miser
           value = Float(text, exception: false)
           unless value && range.cover?(value)
             raise Refusal.new(422, 'This can’t be solved.',
-                              fields: [{ at: 'volts', field: 'Volts', message: "“#{text[0, 20]}” is not taken", accepts: format('%g to %g V', range.begin, range.end) }])
+              fields: [{ at: 'volts', field: 'Volts', message: "“#{text[0, 20]}” is not taken",
+                         accepts: format('%g to %g V', range.begin, range.end) }])
           end
 
           value
@@ -65,7 +74,9 @@ module Miser
           app.content_type('text/plain;charset=utf-8')
           app.attachment("#{base}.cir")
           command = Miser::Signals::COMMANDS.include?(app.params['command']) ? app.params['command'] : 'left'
-          Formats::Netlist.write(survey.harness(side), Miser::Signals::State.new(command: command, closed: command != 'off', lights: true, volts: Volts::REST), name: name)
+          Formats::Netlist.write(survey.harness(side),
+            Miser::Signals::State.new(command: command, closed: command != 'off', lights: true, volts: Volts::REST),
+            name: name)
         end
       end
     end
@@ -74,7 +85,8 @@ module Miser
 
     StageViews.declare('signals') do |ticket, look|
       given = look.params
-      SignalsView.signals(ticket.survey, volts: Routes::Signals.volts(given['volts']), lights: given['lights'] != '0', faults: given['faults'].to_s.split(','), with_cures: given['cures'] != '0')
+      SignalsView.signals(ticket.survey, volts: Routes::Signals.volts(given['volts']), lights: given['lights'] != '0',
+        faults: given['faults'].to_s.split(','), with_cures: given['cures'] != '0')
     end
   end
 end
