@@ -3,6 +3,7 @@
 require_relative 'options'
 require_relative '../speed/beams'
 require_relative '../speed/budgets'
+require_relative '../speed/house'
 require_relative '../speed/signals'
 require_relative '../speed/streams'
 
@@ -13,6 +14,7 @@ module Miser
       def self.run(argv)
         Options.parse(argv, [], usage: 'bench')
         Speed::Budgets.new.run
+        Speed::House.new.run
         Speed::Signals.new.run
         Speed::Beams.new.run
         Speed::Streams.new.run

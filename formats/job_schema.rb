@@ -66,15 +66,18 @@ module Miser
       def errors_since(document, was)
         return errors(document) unless document.is_a?(Hash)
 
-        slim = document.to_h do |key, value|
-          rows = DOCUMENT.dig('properties', key,
-            'items') && value.is_a?(Array) && value.size <= DOCUMENT.dig('properties', key, 'maxItems').to_i
-          next [key, value] unless rows && was[key].is_a?(Array) && key != 'circuits'
+        errors(document.reject { |key, value| was[key].equal?(value) && !DOCUMENT['required'].include?(key) }
+                       .to_h { |key, value| [key, slim(key, value, was[key])] })
+      end
 
-          old = was[key].to_h { |row| [row['id'], row] }
-          [key, value.reject { |row| row.is_a?(Hash) && old[row['id']] == row }]
-        end
-        errors(slim)
+      # Rows of a list that did not stand there alike; what is no such list, whole.
+      def slim(key, value, was)
+        most = DOCUMENT.dig('properties', key, 'maxItems')
+        return value unless most && key != 'circuits' && [value, was].all?(Array) && value.size <= most
+        return [] if value.equal?(was)
+
+        old = was.to_h { |row| [row['id'], row] }
+        value.reject { |row| row.is_a?(Hash) && old[row['id']] == row }
       end
 
       # Fields the schema does not know: kept, and said aloud.

@@ -5,7 +5,7 @@ require_relative '../core/miser'
 require_relative '../formats/lm63'
 require_relative '../formats/usual_tables'
 require_relative '../store/summaries'
-require_relative 'memo'
+require_relative '../store/memo'
 require_relative 'present/ticket'
 
 module Miser
@@ -24,8 +24,8 @@ module Miser
       def initialize(shop, attachments)
         @shop = shop
         @attachments = attachments
-        @judged = Memo.new(JUDGED)
-        @files = Memo.new(FILES)
+        @judged = Store::Memo.new(JUDGED)
+        @files = Store::Memo.new(FILES)
         @catalogue = Formats::UsualTables.catalogue
       end
 

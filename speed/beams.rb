@@ -23,12 +23,8 @@ module Miser
       private
 
       def walls
-        lit = [[40, 0.9, 0.25], [45, 1.5,
-          0.4]].map do |peak, wide, high|
-          Beam::Wall.filled(FRAME) do |x, y|
-            peak * Math.exp(-((x / wide)**2) - (((y +
-                             0.3) / high)**2))
-          end
+        lit = [[40, 0.9, 0.25], [45, 1.5, 0.4]].map do |peak, wide, high|
+          Beam::Wall.filled(FRAME) { |x, y| peak * Math.exp(-((x / wide)**2) - (((y + 0.3) / high)**2)) }
         end
         call = request(lit)
         ours = time { call.call }
@@ -59,7 +55,7 @@ module Miser
         end
         jobs.create(document.merge('id' => 'large', 'beam' => { 'walls' => entered }))
         app = Server::App.on(database).new
-        environment = Rack::MockRequest.env_for('/api/jobs/large/beam', 'HTTP_HOST' => '127.0.0.1')
+        environment = Rack::MockRequest.env_for('/api/jobs/large/stages/checks', 'HTTP_HOST' => '127.0.0.1')
         lambda do
           status, _, body = app.call(environment.dup)
           raise "the beam answered #{status}" unless status == 200

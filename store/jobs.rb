@@ -3,6 +3,7 @@
 require 'json'
 require 'time'
 require_relative 'attachments'
+require_relative 'memo'
 require_relative 'summaries'
 
 module Miser
@@ -33,6 +34,8 @@ module Miser
       # Quick edits of one field count as one step of undo.
       COALESCE_SECONDS = 3
       HISTORY = 200
+      # Documents kept in memory, so that an edit needs not read what the last one wrote.
+      RECENT = 60
 
       # @param database [Sequel::Database]
       # @param clock [#call] the time now
@@ -42,6 +45,8 @@ module Miser
       def initialize(database, clock: -> { Time.now.utc }, summarize: nil, rules: '')
         @db = database
         @clock = clock
+        @recent = Memo.new(RECENT)
+        @parts = database[PARTS, id: :$id].prepare(:select, :job_parts)
         @attachments = Attachments.new(database)
         @summaries = Summaries.new(database, rules)
         @summarize = summarize
@@ -71,7 +76,7 @@ module Miser
         @db.transaction do
           row = @db[:jobs].where(id: id, removed_at: nil).first or return nil
           steps = @db[:history].where(job_id: id, revision: row[:revision]).select(:back, :forth, :what, :at).first || {}
-          Saved.new(document: assemble(row), revision: row[:revision], **steps)
+          Saved.new(document: document_of(row), revision: row[:revision], **steps)
         end
       end
 
@@ -142,7 +147,10 @@ module Miser
       def put(id, old, document, back:, forth:, what:)
         revision = old.revision + 1
         write_rows(id, old.document, document)
-        @db[:jobs].where(id: id).update(head(document).merge(revision: revision, changed_at: now))
+        changed_at = now
+        @db[:jobs].where(id: id).update(head(document).merge(revision: revision, changed_at: changed_at))
+        # What is rolled back was never there.
+        @db.after_commit { @recent[[id, revision, changed_at]] = Ractor.make_shareable(document) }
         remember(id, revision, document, back: back, forth: forth, what: what)
         Saved.new(document: document, revision: revision, back: back, forth: forth, was: old.document,
           summary: summarized(document, revision, old))
@@ -170,20 +178,31 @@ module Miser
           body: JSON.generate(rest.merge('#keys' => document.keys)) }
       end
 
+      # The document of a row, from memory where it was read or written lately.
+      def document_of(row)
+        key = row.values_at(:id, :revision, :changed_at)
+        @recent[key] ||= Ractor.make_shareable(assemble(row))
+      end
+
       def assemble(row)
         rest = JSON.parse(row[:body])
         keys = rest.delete('#keys')
-        parts = @db.fetch(PARTS, id: row[:id]).all.group_by { |part| part[:list] }
-        lists = LISTS.to_h { |list| [list, (parts[list] || []).sort_by { |part| part[:place] }.map { |part| JSON.parse(part[:body]) }] }
+        parts = @parts.call(id: row[:id]).group_by { |part| part[:list] }
+        lists = LISTS.to_h { |list| [list, rows(parts[list] || [])] }
         settings = (parts['assumptions'] || []).sort_by { |part| part[:id] }.to_h { |part| [part[:id], JSON.parse(part[:body])] }
         whole = rest.merge(lists, 'assumptions' => settings, 'id' => row[:id], 'name' => row[:name], 'bay' => row[:bay],
           'system' => row[:system])
         keys.to_h { |k| [k, whole[k]] }
       end
 
+      # One text to read is quicker than many.
+      def rows(parts) = JSON.parse("[#{parts.sort_by { |part| part[:place] }.map { |part| part[:body] }.join(',')}]")
+
       def write_rows(id, old, document)
         # Loads before what points to them; what points to a lost load goes with it.
-        LISTS.each { |list| write_list(id, list, old[list] || [], document[list] || []) }
+        LISTS.each { |list| write_list(id, list, old[list] || [], document[list] || []) unless document[list].equal?(old[list]) }
+        return if document['assumptions'].equal?(old['assumptions'])
+
         was = old['assumptions'] || {}
         is = document['assumptions'] || {}
         (was.keys - is.keys).each { |key| @db[:assumptions].where(job_id: id, key: key).delete }

@@ -35,39 +35,44 @@ module Miser
 
       # @return [Array<String>] ids of jobs whose summary is behind
       def behind(limit)
-        join = @db[:jobs].left_join(:summaries, job_id: :id).where(Sequel[:jobs][:removed_at] => nil)
-        join.where(Sequel.lit('summaries.revision IS NOT jobs.revision OR summaries.rules IS NOT ?',
-          @rules)).limit(limit).select_map(Sequel[:jobs][:id])
+        there = @db[:jobs].left_join(:summaries, job_id: :id).where(Sequel[:jobs][:removed_at] => nil)
+        there.where(Sequel.lit('summaries.revision IS NOT jobs.revision OR summaries.rules IS NOT ?', @rules))
+             .limit(limit).select_map(Sequel[:jobs][:id])
       end
 
       # Lines of the board by bay and name, as they are kept.
       # @param word [String] only those it is in
       # @return [Array(Array<String>, Integer)] JSON texts, and how many there are in all
       def board(word: '', from: 0, limit: 100)
-        lines = listed
-        lines = lines.where(like(:names, word)) unless word.empty?
-        [
-          lines.order(Sequel[:jobs][:bay], Sequel[:jobs][:name], Sequel[:jobs][:id]).limit(limit,
-            from).select_map(Sequel[:summaries][:bay]),
-          lines.count
-        ]
+        list = @db[:jobs].where(removed_at: nil)
+        list = list.where(id: @table.where(like(:names, word)).select(:job_id)) unless word.empty?
+        ids = list.order(:bay, :name, :id).limit(limit, from).select_map(:id)
+        kept = column(:bay, ids)
+        [ids.filter_map { |id| kept[id] }, list.count]
       end
 
       # @param word [String]
       # @return [Array<Hash>] finds with that word in their label or detail, machines first
       def search(word, limit)
         word = word.downcase
-        hits = { names: %w[machine], words: nil }.flat_map do |column, kinds|
-          found = listed.where(like(column, word)).order(Sequel[:jobs][:name],
-            Sequel[:jobs][:id]).limit(limit).select_map(Sequel[:summaries][:finds]).flat_map { |text| JSON.parse(text) }
-          found.select { |f| kinds ? kinds.include?(f['kind']) : f['kind'] != 'machine' && f['words'].include?(word) }
-        end
-        hits.first(limit)
+        machines = found(:names, word, limit) { |find| find['kind'] == 'machine' }
+        return machines.first(limit) if machines.size >= limit
+
+        (machines + found(:words, word, limit) { |find| find['kind'] != 'machine' && find['words'].include?(word) }).first(limit)
       end
 
       private
 
-      def listed = @db[:jobs].join(:summaries, job_id: :id).where(Sequel[:jobs][:removed_at] => nil)
+      # What summaries with a word in a column may answer with, by name.
+      def found(column, word, limit, &)
+        hits = @db[:jobs].where(removed_at: nil, id: @table.where(like(column, word)).select(:job_id))
+        ids = hits.order(:name, :id).limit(limit).select_map(:id)
+        kept = column(:finds, ids)
+        ids.flat_map { |id| JSON.parse(kept.fetch(id)).select(&) }
+      end
+
+      # @return [Hash{String=>String}] by id: what is kept in one column
+      def column(name, ids) = @table.where(job_id: ids).select_hash(:job_id, name)
 
       def like(column, word) = Sequel.lit("summaries.#{column} LIKE ? ESCAPE '\\'", "%#{word.downcase.gsub(WILD) { |c| "\\#{c}" }}%")
     end

@@ -98,7 +98,7 @@ module Miser
       # The line where a reading would help most: the first in doubt, else the tightest.
       # @return [Line, nil]
       def doubtful_line(side)
-        known = lines(side).select { |l| l.scenario.running? && l.keeps.known? }
+        known = lines(side).select { |l| l.scenario.running? && l.known? }
         known.find { |l| l.verdict == 'too_close' } || known.min_by { |l| l.keeps.value.abs / [l.keeps.sigma, 0.001].max }
       end
 

@@ -42,6 +42,9 @@ module Miser
                     end
       end
 
+      # @return [Boolean] whether what it keeps is known
+      def known? = earns.known? && unknown_loads.empty?
+
       # @return [Float] A of the loads whose draw is known
       def known_spends = @known_spends ||= blocks.sum { |b| b.amps || 0.0 }
 

@@ -8,18 +8,18 @@ module Miser
     class Sum
       # @param weighted [Array<Array(Law, Float)>] laws with their duty (times count)
       def initialize(weighted)
-        powers = Hash.new(0.0)
+        powers = Hash.new { |h, exponent| h[exponent] = Hash.new(0.0) }
         straights = []
         weighted.each do |law, weight|
           next if weight.zero? || law.amps.zero?
 
           if law.exponent
-            powers[law.group] += weight * law.coefficient
+            powers[law.exponent][law.min_v] += weight * law.coefficient
           else
             straights << [weight * law.conductance, law.min_v]
           end
         end
-        @powers = powers.map { |(exponent, min_v), k| [exponent, min_v, k] }
+        @powers = powers.flat_map { |exponent, by| by.map { |min_v, k| [exponent, min_v, k] } }
         @straights = straights
       end
 

@@ -19,8 +19,10 @@ module Miser
       # @raise [ImpossibleEdit]
       def self.apply(document, edits) = new(document).apply(edits)
 
+      # What no edit touches is shared with the document given; the way to what one does is copied.
       def initialize(document)
-        @document = Marshal.load(Marshal.dump(document))
+        @ours = {}.compare_by_identity
+        @document = ours(document)
       end
 
       def apply(edits)
@@ -31,6 +33,19 @@ module Miser
 
       private
 
+      # @return [Hash, Array] a copy of the node that may be changed, where it is not one already
+      def ours(node)
+        return node if @ours[node]
+
+        node.dup.tap { |copy| @ours[copy] = true }
+      end
+
+      # @return [Object] what stands there, to be changed
+      def own(holder, key)
+        child = holder[key]
+        child.is_a?(Hash) || child.is_a?(Array) ? holder[key] = ours(child) : child
+      end
+
       # Readings and choices go with their load.
       def follow_lost_loads
         loads, *followers = @document.values_at('loads', 'readings', 'choices')
@@ -38,7 +53,11 @@ module Miser
         return unless [loads, *followers].compact.all? { |list| list.is_a?(Array) && list.all?(Hash) } && loads
 
         ids = loads.to_h { |l| [l['id'], true] }
-        followers.compact.each { |list| list.select! { |row| ids[row['load_id']] } }
+        %w[readings choices].each do |name|
+          next unless @document[name]&.any? { |row| !ids[row['load_id']] }
+
+          @document[name] = @document[name].select { |row| ids[row['load_id']] }
+        end
       end
 
       def one(edit)
@@ -115,10 +134,12 @@ module Miser
       def walk(steps, make: false, empty: nil)
         steps.each_with_index.reduce(@document) do |node, (step, i)|
           case node
-          when Array then node.find { |m| m['id'] == step } || fail_with("there is no row #{step.inspect} any more")
+          when Array
+            index = node.index { |m| m.is_a?(Hash) && m['id'] == step } || fail_with("there is no row #{step.inspect} any more")
+            own(node, index)
           when Hash
-            node[step] = i == steps.size - 1 && empty ? empty.dup : {} if node[step].nil? && make
-            node[step].nil? ? fail_with("there is no #{step.inspect} here") : node[step]
+            node[step] = ours(i == steps.size - 1 && empty ? empty : {}) if node[step].nil? && make
+            node[step].nil? ? fail_with("there is no #{step.inspect} here") : own(node, step)
           else fail_with("there is no #{step.inspect} here")
           end
         end

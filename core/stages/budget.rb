@@ -11,13 +11,13 @@ module Miser
       figures :line, :load, :circuit, :reading, :accessory, :change, :ride
 
       def wants
-        budget.lines('after').reject { |l| l.keeps.known? }.map do |l|
+        budget.lines('after').reject(&:known?).map do |l|
           want("/scenarios/#{l.scenario.id}",
             "#{l.scenario.name}: #{l.keeps.reason}")
         end
       end
 
-      def touched? = budget.lines('after').any? { |l| l.keeps.known? }
+      def touched? = budget.lines('after').any?(&:known?)
 
       def figure(kind, *rest) = budget.figure([kind, *rest].join('/'))
     end

@@ -15,7 +15,12 @@ Sequel.migration do
       column :words, :text, null: false
       column :finds, :text, null: false
     end
-    add_index :jobs, %i[removed_at bay name]
+    # Each list reads one index alone: the board's order, which are behind, what is filtered and found.
+    add_index :jobs, %i[removed_at bay name id]
+    add_index :jobs, %i[removed_at revision id]
+    add_index :summaries, %i[job_id revision rules]
+    add_index :summaries, %i[names job_id]
+    add_index :summaries, %i[words job_id]
   end
 
   down { raise Sequel::Error, 'migrations only go forward' }

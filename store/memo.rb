@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Miser
-  module Server
+  module Store
     # A bounded memory of what is dear to compute; what was not asked for longest goes.
     class Memo
       # @param most [Integer] entries kept
