@@ -42,7 +42,20 @@ module Miser
       end
 
       # @return [Array<Formats::JobFile::Read>]
-      def files = Dir[File.join(ROOT, 'jobs/*.json')].map { |f| Formats::JobFile.read(File.read(f)) }
+      def files = texts.values.map { |text| Formats::JobFile.read(text) }
+
+      # The job files whole, each of a folder's parts: one of its own for a stage that keeps a part of the document.
+      # @return [Hash{String=>String}] by the folder's name
+      # @raise [KeyError] where two parts claim one name
+      def texts
+        Dir[File.join(ROOT, 'jobs/*/')].to_h do |folder|
+          parts = Dir[File.join(folder, '*.json')].sort_by { |path| [File.basename(path) == 'base.json' ? 0 : 1, path] }
+          whole = parts.map { |path| JSON.parse(File.read(path)) }.reduce do |all, part|
+            all.merge(part) { |key| raise KeyError, "#{key} stands in two parts of #{folder}" }
+          end
+          [File.basename(folder), "#{JSON.pretty_generate(whole, indent: ' ')}\n"]
+        end
+      end
 
       # @return [Array<Hash>] job documents
       def documents = files.map(&:document)

@@ -11,7 +11,8 @@ require_relative '../formats/photograph'
 module Miser
   # What the demo's camera and the unit's maker would have sent.
   module DemoAttachments
-    PATH = File.expand_path('jobs/dunlin250.miser.json', __dir__)
+    # The parts of the job that the pictures and the photometry stand in.
+    CHECKS, HEADLIGHT = %w[checks headlight].map { |part| File.expand_path("jobs/dunlin250/#{part}.json", __dir__) }
     SIZE = [800, 450].freeze
     # Share of each colour: a filament is yellow, an LED is not.
     COLOURS = { 'before' => [1.0, 0.78, 0.45], 'after' => [0.92, 0.97, 1.0] }.freeze
@@ -22,15 +23,15 @@ module Miser
     module_function
 
     def run
-      document = JSON.parse(File.read(PATH))
+      document, headlight = [CHECKS, HEADLIGHT].map { |path| JSON.parse(File.read(path)) }
       pictures = document['beam']['walls'].select { |w| w['beam'] == 'low' }.map { |w| [w['side'], picture(Beam::Wall.new(w), w['side'])] }
       attachments = pictures.map { |side, jpeg| Formats::Attachment::Held.new(id: "p#{side}", type: 'image/jpeg', bytes: jpeg) } +
                     [Formats::Attachment::Held.new(id: 'ies1', type: 'text/plain', bytes: photometry)]
       document['beam'].merge!('photographs' => pictures.map { |side, jpeg| row(side, jpeg) },
         'photometry' => [{ 'id' => 'ies1', 'name' => 'lantern-7-inch.ies' }], 'predicted' => { 'file' => 'ies1' })
-      document['headlight']['candidates'].find { |c| c['id'] == 'hu' }['photometry'] = 'ies1'
+      headlight['headlight']['candidates'].find { |c| c['id'] == 'hu' }['photometry'] = 'ies1'
       whole = document.merge('attachments' => attachments.map { |a| Formats::Attachment.write(a) })
-      File.write(PATH, "#{JSON.pretty_generate(whole, indent: ' ')}\n")
+      { CHECKS => whole, HEADLIGHT => headlight }.each { |path, part| File.write(path, "#{JSON.pretty_generate(part, indent: ' ')}\n") }
     end
 
     def row(side, jpeg)

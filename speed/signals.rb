@@ -2,6 +2,7 @@
 
 require 'open3'
 require 'tempfile'
+require_relative '../cli/demo_data'
 require_relative '../core/miser'
 require_relative '../formats/job_file'
 require_relative '../formats/netlist'
@@ -10,7 +11,6 @@ module Miser
   module Speed
     # A whole diagnosis beside ngspice solving the same list of circuits in one batch.
     class Signals
-      DUNLIN = File.expand_path('../demo/jobs/dunlin250.miser.json', __dir__)
       SEEN = { 'left' => { 'lamps' => { 'front_left' => 'flashes', 'rear_left' => 'dark' }, 'rate' => 'normal' },
                'hazard' => { 'rate' => 'normal' } }.freeze
 
@@ -31,7 +31,7 @@ module Miser
       private
 
       def cured
-        document = Formats::JobFile.read(File.read(DUNLIN)).document
+        document = Formats::JobFile.read(Cli::DemoData.texts.fetch('dunlin250')).document
         Miser::Signals::Survey.new(Budget::Budget.new(document.merge('signals' => document['signals'].merge('remedies' => %w[flasher_2
           diodes]))))
       end

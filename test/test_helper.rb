@@ -2,8 +2,10 @@
 
 require 'bundler/setup'
 require 'minitest/autorun'
+require 'fileutils'
 require 'json'
 require 'tmpdir'
+require_relative '../cli/demo_data'
 require_relative '../core/miser'
 require_relative '../formats/usual_tables'
 require_relative 'support/machines'
@@ -14,7 +16,11 @@ module Miser
     include Machines
 
     CATALOGUE = Formats::UsualTables.catalogue
-    DEMO = Dir[File.expand_path('../demo/jobs/*.json', __dir__)].freeze
+    # The demo's jobs as whole files.
+    DEMO = Dir.mktmpdir.then do |folder|
+      Minitest.after_run { FileUtils.rm_rf(folder) }
+      Cli::DemoData.texts.map { |id, text| File.join(folder, "#{id}.miser.json").tap { |path| File.write(path, text) } }
+    end.freeze
 
     def assert_within(share, expected, actual, message = nil)
       assert_in_delta expected, actual, (expected.abs * share) + 1e-12, message

@@ -45,6 +45,10 @@ module Miser
       # @return [Hash] frozen
       def to_h = @read
 
+      # A part that only one stage knows of.
+      # @param key [String] @return [Hash] an empty one where nothing is entered
+      def own(key) = @read[key] || NONE
+
       def inspect = "#<#{self.class} #{id}>"
 
       %w[id name bay fleet waiting note system handed_over].each { |key| define_method(key) { @read[key] } }
