@@ -11,7 +11,13 @@ module Miser
       # @return [Array<Hash>] at with value, with gone (true), or with order (ids)
       def between(old, new, at = '')
         keys = old.keys | new.keys
-        keys.flat_map { |key| of(old[key], new[key], "#{at}/#{escape(key)}", there: new.key?(key)) }
+        keys.flat_map do |key|
+          place = "#{at}/#{escape(key)}"
+          # A null that was not there before is news too.
+          next [{ 'at' => place, 'value' => new[key] }] unless old.key?(key)
+
+          of(old[key], new[key], place, there: new.key?(key))
+        end
       end
 
       # @return [Array<String>] top parts of the document that differ

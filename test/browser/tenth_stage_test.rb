@@ -75,6 +75,7 @@ module Miser
       loop do
         result = yield
         return result if result
+
         flunk 'waited in vain' if Process.clock_gettime(Process::CLOCK_MONOTONIC) > give_up
         sleep 0.05
       rescue Errno::ECONNREFUSED, EOFError

@@ -71,10 +71,12 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     drafts.value = kept.drafts
     meant.value = kept.meant
     // What was refused is offered again, so that the field says again what is wrong.
-    const refusedBefore = Object.keys(kept.drafts).map((place) => ({ op: 'set' as const, at: place, value: kept.meant[place] }))
+    const refusedBefore = Object.keys(kept.drafts)
+      .filter((place) => !kept.edits.some((e) => e.at === place))
+      .map((place) => ({ op: 'set' as const, at: place, value: kept.meant[place] }))
     if (kept.edits.length === 0) return void edit(refusedBefore)
     // A window closed before the answer came: what arrived after all is no conflict.
-    queue.value = kept.edits.filter((e) => !stands(e))
+    queue.value = [...kept.edits.filter((e) => !stands(e)), ...refusedBefore]
     if (queue.value.length === 0) return keep()
     if (view.value && kept.revision !== view.value.revision) {
       theirs.value = view.value
@@ -94,7 +96,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
   function edit(edits: Edit[]): Promise<void> {
     for (const one of edits) {
       // What is under way can't be called back; what waits can be replaced.
-      const same = one.op === 'set' ? queue.value.findIndex((e) => e.op === 'set' && e.at === one.at && !flying.includes(e)) : -1
+      const same = one.op === 'set' ? queue.value.findLastIndex((e) => e.op === 'set' && e.at === one.at && !flying.includes(e)) : -1
       if (same >= 0) queue.value[same] = one
       else queue.value.push(one)
     }
@@ -129,6 +131,10 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
   async function sendBatch(): Promise<boolean> {
     status.value = 'saving'
     const job = id.value
+    // Of one field only the last goes: an earlier one, refused, would take it along.
+    queue.value = queue.value.filter(
+      (e, i) => e.op !== 'set' || !queue.value.slice(i + 1).some((later) => later.op === 'set' && later.at === e.at),
+    )
     const batch = [...queue.value]
     flying = batch
     try {
@@ -173,9 +179,12 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     drafts.value = left
   }
 
+  /** Where an edit's value comes to stand: a new row under its id. */
+  const placeOf = (e: Edit) => (e.op === 'add' ? `${e.at}/${(e.value as { id?: string }).id}` : e.at)
+
   function refused(batch: Edit[], fields: FieldError[], text: string) {
     // A retried row that had arrived after all is no mistake.
-    const bad = new Set(batch.filter((e) => fields.some((f) => f.at === e.at || f.at.startsWith(`${e.at}/`))))
+    const bad = new Set(batch.filter((e) => fields.some((f) => f.at === e.at || f.at === placeOf(e) || f.at.startsWith(`${placeOf(e)}/`))))
     const dropped = bad.size > 0 ? batch.filter((e) => bad.has(e)) : batch
     for (const f of fields) errors.value = { ...errors.value, [f.at]: f }
     queue.value = queue.value.filter((e) => !dropped.includes(e))
@@ -199,14 +208,17 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     theirs.value = null
     status.value = 'saved'
     flying = []
+    // What had arrived after all is not sent again: a row already there would be refused, and others with it.
+    done(queue.value.filter(stands))
     void flush()
   }
 
   function keepTheirs() {
     if (!theirs.value) return
     aside.value = [...aside.value, ...queue.value]
+    // What was refused before is no part of the quarrel: it stays in its field.
+    drafts.value = Object.fromEntries(Object.entries(drafts.value).filter(([place]) => !waits(place)))
     queue.value = []
-    drafts.value = {}
     show(theirs.value)
     theirs.value = null
     status.value = 'saved'
