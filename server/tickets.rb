@@ -65,7 +65,7 @@ module Miser
         machine = { kind: 'machine', label: document.name, detail: [document.bay, document.fleet].compact.join(', '), job: document.id,
                     stage: nil, subject: nil }
         loads = document.loads.map do |l|
-          { kind: 'load', label: l['name'], detail: document.name, job: document.id, stage: 'readings', subject: l['id'],
+          { kind: 'load', label: l['name'], detail: document.name, job: document.id, stage: nil, subject: l['id'],
             words: l.values_at('name', 'base', 'position').compact.join(' ').downcase }
         end
         [machine.merge(words: [document.name, document.bay, document.fleet].compact.join(' ').downcase), *loads]

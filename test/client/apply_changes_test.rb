@@ -24,9 +24,9 @@ class ApplyChangesTest < Miser::Test
     assert_empty Difference.between(document, document)
   end
 
-  private
-
   KEYS = ['a', 'b', 'c/d', 'e~f', '~1'].freeze
+
+  private
 
   def part(random, depth) = KEYS.sample(random.rand(1..4), random: random).to_h { |key| [key, value(random, depth - 1)] }
 
@@ -46,14 +46,14 @@ class ApplyChangesTest < Miser::Test
       kept = node.reject { |key, _| key != 'id' && random.rand < 0.2 }
       kept = kept.to_h { |key, v| [key, key == 'id' || random.rand < 0.5 ? v : changed(v, random)] }
       random.rand < 0.3 ? kept.merge(KEYS.sample(random: random) => value(random, 2)) : kept
-    when Array
-      rows = node.all? { |row| row.is_a?(Hash) && row['id'] } && node.any?
-      return value(random, 2) unless rows
-
-      list = node.reject { random.rand < 0.3 }.map { |row| changed(row, random) }
-      list << part(random, 1).merge('id' => "new#{random.rand(99)}") if random.rand < 0.4
-      random.rand < 0.4 ? list.shuffle(random: random) : list
+    when Array then node.any? && node.all?(Hash) ? rows(node, random) : value(random, 2)
     else value(random, 2)
     end
+  end
+
+  def rows(list, random)
+    list = list.reject { random.rand < 0.3 }.map { |row| changed(row, random) }
+    list << part(random, 1).merge('id' => "new#{random.rand(99)}") if random.rand < 0.4
+    random.rand < 0.4 ? list.shuffle(random: random) : list
   end
 end

@@ -8,6 +8,10 @@ class SchemaTest < Miser::Test
   Schema = Miser::Formats::JobSchema
   DOC = File.read(File.expand_path('../../docs/job-format.md', __dir__))
 
+  def test_the_published_schema_is_current
+    assert_equal File.read(Schema::PUBLISHED), Schema.published_text, 'run: bundle exec ruby formats/job_schema.rb'
+  end
+
   # Every schema that stands for a value, with its name.
   def fields(node = Schema::DOCUMENT, name = 'job', found = [])
     node = Schema.resolve(node)

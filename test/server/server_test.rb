@@ -145,7 +145,8 @@ class ServerTest < Miser::Test
     %w[/api/jobs/nobody /api/jobs/dunlin250/working /api/jobs/dunlin250/working?figure=%00
       /api/jobs/dunlin250/working?figure=line/after/x/y/z /api/jobs/dunlin250/options
       /api/search /api/jobs/dunlin250/file /api/jobs/%2e%2e%2f /api/nothing /..%2f..%2fetc/passwd
-      /assets/none.js /api/jobs/dunlin250?scenario=none&circuit=none /api/jobs/dunlin250/working?figure[]=x /api/jobs/dunlin250?scenario[a]=b
+      /assets/none.js /api/jobs/dunlin250?scenario=none&circuit=none /api/jobs/dunlin250/working?figure[]=x
+      /api/jobs/dunlin250?scenario[a]=b
       /api/search?q[]=x].each do |path|
       call(:get, path, contract: nil, headers: {}) rescue JSON::ParserError # rubocop:disable Style/RescueModifier -- pages are no JSON
       refute_equal 500, last_response.status, "#{path}: #{last_response.body[0, 200]}"

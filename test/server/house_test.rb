@@ -1,0 +1,110 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+require_relative '../support/wire'
+
+# One house: whoever says a thing says the same, and what was kept is what would be computed.
+class HouseTest < Miser::Test
+  include Miser::Wire
+
+  ROUNDS = 60
+  TEXT = ->(want) { want && want['text'] }
+
+  def ticket_of(document) = settings.tickets.of(document)
+
+  # What random edits leave in the summaries is what a look at the whole document gives.
+  def test_a_tally_kept_along_is_the_tally_of_the_whole
+    random = Random.new(Minitest.seed)
+    ids = settings.jobs.all.map { |saved| saved.document['id'] }
+    ROUNDS.times do
+      id = ids.sample(random: random)
+      before = job(id)
+      edit(*some_edit(before['document'], random), revision: before['revision'], id: id)
+      saved = settings.jobs.find(id)
+      kept = settings.jobs.summaries.tally(id, saved.revision)
+      assert_equal JSON.parse(JSON.generate(Miser::Tally.new(ticket_of(saved.document)).stages)), kept, id
+      assert_equal settings.tickets.summary(saved.document, nil, nil).bay.then { |bay| JSON.parse(JSON.generate(bay)) },
+        call(:get, '/api/jobs')['jobs'].find { |bay| bay['id'] == id }, id
+    end
+  end
+
+  # The board, the strip, the budget and the baseline sheet name one next step.
+  def test_there_is_one_next_step
+    call(:get, '/api/jobs')['jobs'].each do |bay|
+      opened = job(bay['id'])
+      ticket = ticket_of(opened['document'])
+      assert_equal TEXT[bay['next']], TEXT[opened['ticket']['next']]
+      assert_equal TEXT[bay['next']], ticket.next_step&.text
+      sheet = call(:get, "/api/jobs/#{bay['id']}/stages/readings")['baseline'].values.flatten
+      sheet.select { |item| item['next'] }.each { |item| assert_equal opened['ticket']['next']['at'], item['at'] }
+    end
+  end
+
+  # The ticket's want, the stage's screen and the hand-over sheet judge a signal circuit alike.
+  def test_there_is_one_judgement_of_signals
+    settings.jobs.all.map { |saved| saved.document['id'] }.each do |id|
+      view = call(:get, "/api/jobs/#{id}/stages/signals")
+      next unless view['ready']
+
+      problems = view['sides']['after']['problems'].map { |p| p['text'] }
+      wants = job(id)['ticket']['wants'].select { |w| w['stage'] == 'signals' }.map { |w| w['text'] }
+      assert_equal problems.first(1), wants
+      told = call(:get, "/api/jobs/#{id}/stages/hand_over")['must_know'].join(' ')
+      assert(problems.empty? ? !told.include?('do not work as they must') : told.include?(problems.first))
+      assert_equal problems.empty?, !view['sides']['after']['words'].nil?
+    end
+  end
+
+  # A part tried as a difference keeps what the whole budget with it in place keeps.
+  def test_a_part_tried_is_the_budget_with_it
+    random = Random.new(Minitest.seed)
+    tried = 0
+    Array.new(ROUNDS) { random_job(random) }.concat(settings.jobs.all.map(&:document)).each do |document|
+      budget = Miser::Budget::Budget.new(document)
+      row = document['loads'].select { |l| l['group'] == 'lamp' }.sample(random: random) or next
+      scenario = budget.scenarios.sample(random: random)
+      part = { 'id' => 'try', 'name' => 'LED', 'law' => 'driver', 'min_v' => 8, 'base' => row['base'],
+               'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => random.rand(0.05..2.0), 'volts' => 13.0 }] }
+      option = budget.options(row, [part], scenario).first
+      others = (document['choices'] || []).reject { |c| c['load_id'] == row['id'] }
+      choice = { 'id' => 'tried', 'load_id' => row['id'], 'action' => 'swap', 'part' => part }
+      line = Miser::Budget::Budget.new(document.merge('choices' => others + [choice])).line('after', scenario.id, budget.circuit_of(row))
+      assert_equal line&.keeps&.known? || false, option.keeps.known?
+      next unless option.keeps.known?
+
+      tried += 1
+      assert_in_delta line.keeps.value, option.keeps.value, 1e-9
+      assert_in_delta line.keeps.sigma, option.keeps.sigma, 1e-6
+      assert_equal line.verdict, option.verdict
+    end
+    assert_operator tried, :>, ROUNDS / 4
+  end
+
+  # Word by word: a machine by its name, its bay or its fleet; a lamp by its name or its base; nothing by what LIKE takes for wild.
+  def test_finding_reads_what_was_kept
+    assert_equal(['Wren 125'], call(:get, '/api/search?q=wren')['hits'].select { |f| f['kind'] == 'machine' }.map { |f| f['label'] })
+    assert_empty(call(:get, '/api/search?q=%25')['hits'].select { |f| f['kind'] == 'machine' })
+    assert_empty(call(:get, '/api/search?q=_')['hits'].select { |f| f['kind'] == 'machine' })
+    edit({ op: 'set', at: '/name', value: 'Hoopoe 90' }, id: 'wren125', revision: job('wren125')['revision'])
+    assert_empty(call(:get, '/api/search?q=wren')['hits'].select { |f| f['kind'] == 'machine' })
+    assert_equal(%w[wren125], call(:get, '/api/search?q=hoopoe')['hits'].select { |f| f['kind'] == 'machine' }.map { |f| f['job'] })
+    assert_equal(['Hoopoe 90'], call(:get, '/api/jobs?only=hoop')['jobs'].map { |bay| bay['name'] })
+  end
+
+  private
+
+  def some_edit(document, random)
+    lamp = document['loads'].sample(random: random)
+    [[{ op: 'set', at: "/loads/#{lamp['id']}/count", value: random.rand(1..4) }],
+      [{ op: 'set', at: '/machine/idle_rpm', value: random.rand(900..1900) }],
+      [{ op: 'unset', at: '/machine/cruise_rpm' }], [{ op: 'set', at: '/machine/cruise_rpm', value: 4200 }],
+      [{ op: 'set', at: '/signals/flasher', value: %w[thermal free_2 free_3].sample(random: random) }],
+      [{ op: 'set', at: '/aim/distance_m', value: random.rand(3.0..9.0) }], [{ op: 'set', at: '/aim/set', value: true }],
+      [{ op: 'set', at: '/assumptions/driver_min_v', value: 9 }].first(0).push({ op: 'set', at: '/name', value: "M#{random.rand(99)}" }),
+      [{ op: 'remove', at: "/loads/#{lamp['id']}" }],
+      [{ op: 'set', at: '/headlight/housing/hole_m', value: random.rand(0.03..0.05) }],
+      [{ op: 'add', at: '/loads',
+         value: { id: "n#{random.rand(9999)}", name: 'Extra', group: 'accessory', role: 'other_accessory', circuit: 'main', law: 'driver',
+                  wanted: true } }]].sample(random: random)
+  end
+end
