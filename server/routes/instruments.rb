@@ -14,7 +14,7 @@ module Miser
         FASTEST_S = 0.05
 
         def self.registered(app)
-          app.post('/api/instruments/:id/try') { answer(200, Bench.try(Bench.address(self, params['id']))) }
+          app.post('/api/instruments/:id/try') { answer(200, Bench.tried(self, Bench.address(self, params['id']))) }
 
           app.post('/api/instruments/:id/simulate') do
             body = body_of('/api/instruments/{id}/simulate')
@@ -47,6 +47,22 @@ module Miser
 
         # @return [Hash] host, port
         def self.address(app, id) = app.found(app.settings.shop.instruments.find { |i| i['id'] == id }, 'instrument')
+
+        # What it said of itself is kept with its address.
+        def self.tried(app, address)
+          try(address).tap do |said|
+            next unless said[:ok]
+
+            list = app.settings.shop.instruments.map do |i|
+              if i['id'] == address['id']
+                i.except('simulated').merge(said[:simulated] ? { 'simulated' => true } : {})
+              else
+                i
+              end
+            end
+            app.settings.shop['instruments'] = list
+          end
+        end
 
         def self.try(address)
           started = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -45,18 +45,23 @@ module Miser
 
           shop['assumptions'] = kept
           shop['units'] = body['units'] if body['units']
-          shop['instruments'] = instruments(body['instruments']) if body['instruments']
+          shop['instruments'] = instruments(body['instruments'], shop.instruments) if body['instruments']
         end
 
-        # Each address once; the contract has seen to their form.
-        def self.instruments(list)
+        # Each address once; the contract has seen to their form. That one is simulated it says itself, when it is tried:
+        # what is kept of that goes where its address goes.
+        def self.instruments(list, were)
           twice = list.map { |i| i['id'] }.tally.find { |_, n| n > 1 }
           if twice
             raise Refusal.new(422, 'This was not saved.',
               fields: [{ at: '/instruments', field: 'Instrument', message: 'stands there twice', accepts: 'each once' }])
           end
 
-          list.map { |i| i.merge('host' => i['host'].strip, 'name' => i['name'].strip) }
+          simulated = were.select { |i| i['simulated'] }.map { |i| i.values_at('host', 'port') }
+          list.map do |i|
+            given = i.except('simulated').merge('host' => i['host'].strip, 'name' => i['name'].strip)
+            simulated.include?(given.values_at('host', 'port')) ? given.merge('simulated' => true) : given
+          end
         end
 
         def self.search(jobs, parts, word)

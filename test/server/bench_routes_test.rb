@@ -51,6 +51,22 @@ class BenchRoutesTest < Miser::Test
     assert_equal 201, begin_run && last_response.status
   end
 
+  # Whether an instrument is simulated it says itself: no name and no client says it for it.
+  def test_an_instrument_says_itself_that_it_is_simulated
+    list = call(:get, '/api/shop')['instruments']
+    meter = list.find { |i| i['kind'] == 'meter' }
+    assert meter['simulated']
+    set = ->(**change) { call(:patch, '/api/shop', { instruments: [meter.merge(change.transform_keys(&:to_s))] })['instruments'].first }
+    assert set[name: 'Plain']['simulated']
+    assert_nil set[name: 'Simulated, it says', port: 1]['simulated']
+    refute call(:get, '/api/shop')['instruments'].first['simulated']
+    back = set[name: 'Plain'].except('simulated')
+    call(:patch, '/api/shop', { instruments: [back] })
+    refute call(:get, '/api/shop')['instruments'].first['simulated']
+    assert call(:post, "/api/instruments/#{meter['id']}/try")['simulated']
+    assert call(:get, '/api/shop')['instruments'].first['simulated']
+  end
+
   def test_only_addresses_of_the_shop_are_spoken_to
     assert_equal 404, begin_run(meter: 'elsewhere') && last_response.status
     call(:post, '/api/instruments/nobody/try', {})

@@ -11,10 +11,10 @@ module Miser
   module Mutation
     ROOT = File.expand_path('../..', __dir__)
     # Rooms in the order they are asked; the next only about what the one before let live.
-    ROOMS = [%w[core], %w[checks formats], %w[server instruments cli]].freeze
+    ROOMS = [%w[core], %w[checks formats]].freeze
     # A figure is turned by this share: what no test notices of that, no test knows.
     TURN = 1.1
-    PATIENCE_S = 240
+    PATIENCE_S = 90
 
     # @!attribute path [String] from the root @!attribute line, column [Integer] of the literal
     # @!attribute constant [String] @!attribute was, is [String]
@@ -103,22 +103,53 @@ module Miser
       place = File.join(ROOT, mutant.path)
       text = mutant.source
       RubyVM::InstructionSequence.singleton_class.define_method(:load_iseq) { |path| path == place ? compile(text, path, path) : nil }
-      Minitest.singleton_class.define_method(:autorun) { nil }
-      $LOAD_PATH.unshift(ROOT)
-      rooms.each { |room| Dir[File.join(ROOT, 'test', room, '*_{test,check}.rb')].sort_by { |f| order(f, mutant) }.each { |f| require f } }
-      Minitest::Test.prepend(FirstFailureEnds)
-      exit!(Minitest.run(['--seed', '1']) ? 0 : 1)
+      load_tests(rooms)
+      exit!(asked(rooms, mutant) { |result| exit!(1) unless result.passed? || result.skipped? } ? 0 : 1)
     rescue Exception # rubocop:disable Lint/RescueException -- a core that does not load is noticed
       exit!(1)
     end
 
-    # What names the mutant's file, first.
-    def order(file, mutant) = [File.basename(file).start_with?(File.basename(mutant.path, '.rb')[0, 4]) ? 0 : 1, file]
+    def load_tests(rooms)
+      Minitest.singleton_class.define_method(:autorun) { nil }
+      $LOAD_PATH.unshift(ROOT)
+      rooms.each { |room| Dir[File.join(ROOT, 'test', room, '*_{test,check}.rb')].each { |f| require f } }
+      Minitest.seed = 1
+      srand(1)
+    end
 
-    # Nothing more is asked once it is noticed.
-    module FirstFailureEnds
-      def run
-        super.tap { |result| exit!(1) unless result.passed? || result.skipped? }
+    # Every test, those first whose name speaks of the mutant's file, then the quickest.
+    # @yieldparam result [Minitest::Result] @return [true]
+    def asked(rooms, mutant)
+      known = TIMES.fetch(rooms, {})
+      near = mutant && File.basename(mutant.path, '.rb').delete('_')[0, 5]
+      tests = Minitest::Runnable.runnables.flat_map { |kind| kind.runnable_methods.map { |name| [kind, name] } }
+      tests.sort_by { |kind, name| [near && kind.name.downcase.include?(near) ? 0 : 1, known["#{kind}##{name}"] || 0] }.each do |kind, name|
+        yield Minitest.run_one_method(kind, name)
+      end
+      true
+    end
+
+    TIMES = {} # rubocop:disable Style/MutableConstant -- how long each test takes, measured before the first mutant
+
+    # How long each test of the rooms takes on the core as it is; all of them must pass.
+    def time_tests
+      ROOMS.each do |rooms|
+        mine, theirs = IO.pipe
+        pid = fork do
+          load_tests(rooms)
+          took = {}
+          asked(rooms, nil) do |result|
+            raise "#{result.klass}##{result.name} fails on the core as it is" unless result.passed? || result.skipped?
+
+            took["#{result.klass}##{result.name}"] = result.time
+          end
+          theirs.write(Marshal.dump(took))
+          theirs.close
+          exit!(0)
+        end
+        theirs.close
+        TIMES[rooms] = Marshal.load(mine.read) # rubocop:disable Security/MarshalLoad -- our own child's
+        Process.wait(pid)
       end
     end
   end
@@ -127,6 +158,7 @@ end
 if $PROGRAM_NAME == __FILE__
   mutants = Miser::Mutation.all(ARGV.first)
   mutants = mutants.each_slice(ENV['EVERY'].to_i).map(&:first) if ENV['EVERY']
+  Miser::Mutation.time_tests
   lived = Miser::Mutation.run(mutants)
   lived.each { |m| puts m }
   killed = mutants.size - lived.size

@@ -32,6 +32,12 @@ watch(
   () => job.document?.name,
   (name) => (document.title = name ? `${name} · Miser` : 'Miser'),
 )
+// On a narrow window the stages scroll sideways: the one looked at is never out of sight.
+watch(
+  () => [route.name, job.view !== null],
+  () => document.querySelector('nav [aria-current=page]')?.scrollIntoView({ inline: 'center', block: 'nearest' }),
+  { flush: 'post', immediate: true },
+)
 const stages = computed(() => job.ticket?.stages ?? [])
 const here = computed(() => stages.value.find((s) => s.stage === route.name))
 const wantedHere = computed(() => (job.ticket?.wants ?? []).filter((w) => w.stage === route.name))

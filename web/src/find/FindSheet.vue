@@ -80,7 +80,10 @@ const search = useDebounceFn(async (text: string) => {
       detail: h.detail,
       go: () =>
         void (h.job
-          ? router.push({ name: h.stage ?? stageFor(h.subject ? 'reading' : 'opening'), params: { id: h.job, subject: h.subject ?? undefined } })
+          ? router.push({
+              name: h.stage ?? stageFor(h.subject ? 'reading' : 'opening'),
+              params: { id: h.job, subject: h.subject ?? undefined },
+            })
           : toShelf()),
     }))
   } catch {

@@ -25,6 +25,12 @@ export function span(hours: number): { value: string; unit: string } {
   return { value: plain(hours / 24, hours / 24 < 10 ? 1 : 0), unit: 'days' }
 }
 
+/** Digits that leave something of a small doubt in amps. */
+function sigmaDigits(sigma: number, unit: string): number {
+  if (unit !== 'A' || sigma >= 0.05) return 0
+  return sigma < 0.005 ? 3 : 2
+}
+
 /** A figure as text, for titles and labels. */
 export function figureText(figure: Figure): string {
   if (figure.value === null || figure.value === undefined) return `unknown: ${figure.reason ?? ''}`
@@ -33,7 +39,7 @@ export function figureText(figure: Figure): string {
     return `${value} ${unit}`
   }
   const digits = digitsFor(figure.unit, figure.value)
-  const sigma = figure.sigma ? ` ± ${plain(figure.sigma, Math.max(digits, figure.sigma < 0.05 && figure.unit === 'A' ? 2 : digits))}` : ''
+  const sigma = figure.sigma ? ` ± ${plain(figure.sigma, Math.max(digits, sigmaDigits(figure.sigma, figure.unit)))}` : ''
   return `${plain(figure.value, digits)}${sigma} ${figure.unit === '1' ? '' : figure.unit}`.trim()
 }
 

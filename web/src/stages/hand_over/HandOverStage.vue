@@ -92,23 +92,23 @@ function amps(id: string, side: 'before' | 'after') {
             <tr v-for="r in rows" :key="r.key">
               <td>{{ r.name }}</td>
               <template v-if="r.running">
-                <td class="r num">{{ r.rpm === null ? '?' : plain(r.rpm, 0) }}</td>
-                <td class="r num">{{ figureText(r.before.keeps) }}</td>
-                <td class="r num font-bold">
+                <td class="r num whitespace-nowrap">{{ r.rpm === null ? '?' : plain(r.rpm, 0) }}</td>
+                <td class="r num whitespace-nowrap">{{ figureText(r.before.keeps) }}</td>
+                <td class="r num font-bold whitespace-nowrap">
                   {{ figureText(r.after.keeps)
                   }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{
                     reference.verdict(r.after.verdict)
                   }}</span>
                 </td>
-                <td class="r num">{{ figureText(r.before.system_v) }}</td>
-                <td class="r num">{{ figureText(r.after.system_v) }}</td>
+                <td class="r num whitespace-nowrap">{{ figureText(r.before.system_v) }}</td>
+                <td class="r num whitespace-nowrap">{{ figureText(r.after.system_v) }}</td>
               </template>
               <template v-else>
                 <td class="r">–</td>
                 <td class="r">{{ r.before.lasts.value === null ? '–' : `lasts ${figureText(r.before.lasts)}` }}</td>
                 <td class="r font-bold">{{ r.after.lasts.value === null ? '–' : `lasts ${figureText(r.after.lasts)}` }}</td>
-                <td class="r num">{{ r.before.system_v.value === null ? '–' : figureText(r.before.system_v) }}</td>
-                <td class="r num">{{ r.after.system_v.value === null ? '–' : figureText(r.after.system_v) }}</td>
+                <td class="r num whitespace-nowrap">{{ r.before.system_v.value === null ? '–' : figureText(r.before.system_v) }}</td>
+                <td class="r num whitespace-nowrap">{{ r.after.system_v.value === null ? '–' : figureText(r.after.system_v) }}</td>
               </template>
             </tr>
           </tbody>
@@ -138,7 +138,7 @@ function amps(id: string, side: 'before' | 'after') {
             <tr v-for="l in added" :key="l.id">
               <td>{{ l.name }}</td>
               <td>added</td>
-              <td class="r num">{{ amps(l.id, 'after') }}</td>
+              <td class="r num whitespace-nowrap">{{ amps(l.id, 'after') }}</td>
             </tr>
           </tbody>
         </table>

@@ -28,8 +28,8 @@ function addPoint() {
         }}<span v-if="job.document!.circuits.length > 1" class="text-dim">: {{ circuit.name }}</span>
       </h2>
       <span v-if="known?.basis" class="text-dim" :data-at="`${at}/alternator`">
-        from {{ known.basis }}: most <FigureValue :figure="known.i_inf" name="Most it can earn" />, <Term of="cut-in">cut-in</Term>
-        <FigureValue :figure="known.cut_in" name="Cut-in speed" />, budget at
+        from {{ known.basis }}: most <FigureValue :figure="known.i_inf" name="Most it can earn" />, <Term of="cut-in">cut-in</Term>{{ ' '
+        }}<FigureValue :figure="known.cut_in" name="Cut-in speed" />, budget at
         <FigureValue :figure="known.volts" name="Budget volts" />
       </span>
       <span v-else class="text-brick" role="status">{{ known?.reason }}</span>
