@@ -1,0 +1,102 @@
+# frozen_string_literal: true
+
+require_relative '../core/miser'
+
+module Miser
+  module Formats
+    # Every table of figures that Miser takes for granted, as a document for whoever doubts
+    # one: docs/tables.md. Who changes a figure publishes it with the change.
+    module TablesDocument
+      PUBLISHED = File.expand_path('../docs/tables.md', __dir__)
+      HEAD = <<~MARKDOWN
+        # Tables
+
+        Every figure Miser takes for granted until somebody measures. Written by `bundle exec ruby formats/tables_document.rb`; a test
+        holds it against the program. [method.md](method.md) says what is done with them.
+      MARKDOWN
+
+      module_function
+
+      # @return [String]
+      def text
+        [HEAD, *[assumptions, volts, roles, engines, bases, caps, sizes, conductors, connectors, resistors, flashers].map do |t|
+          section(*t)
+        end].join("\n")
+      end
+
+      def publish = File.write(PUBLISHED, text)
+
+      def section(title, source, head, rows)
+        line = ->(cells) { "| #{cells.map { |c| say(c) }.join(' | ')} |\n" }
+        "## #{title}\n\n#{source}\n\n#{line[head]}#{line[head.map { '---' }]}#{rows.map(&line).join}"
+      end
+
+      def say(cell)
+        case cell
+        when nil then '–'
+        when Float then format('%.6g', cell)
+        else cell.to_s.gsub('|', '\|')
+        end
+      end
+
+      def assumptions
+        rows = Assumptions::TABLE.map { |s| [s.key, s.label, s.default.to_f, s.unit, s.min.to_f, s.max.to_f, s.basis, s.why] }
+        ['Assumptions', 'Each is a setting of the job, within these bounds.', %w[key what default unit least most basis why], rows]
+      end
+
+      def volts
+        names = Volts.constants.sort.select { |name| Volts.const_get(name).is_a?(Float) }
+        ['Volts', 'What a 12 V system stands at. Common practice.', %w[name V], names.map do |name|
+          [name.to_s.downcase.tr('_', ' '), Volts.const_get(name)]
+        end]
+      end
+
+      def roles
+        rows = Job::Roles::TABLE.map { |r| [r.key, r.label, r.law, *r.duties.values.map(&:to_f)] }
+        ['Roles of loads', 'The law each usually follows and the share of the time it is on, by scenario. Assumptions, but for signals that are on ' \
+                           'half the time while they flash (common practice).', ['key', 'what', 'law', *Job::Roles::SCENARIOS], rows]
+      end
+
+      def engines
+        kinds = Job::EngineKinds::TABLE
+        spenders = kinds.flat_map { |k| k.loads.keys }.uniq
+        rows = kinds.map { |k| [k.key, k.label, k.idle_rpm, k.cruise_rpm, k.redline_rpm, *spenders.map { |role| k.loads[role] }] }
+        ['Engines', 'Usual speeds in rpm, and what an engine spends on itself, A at 14 V. Assumptions.', ['key', 'what', 'idle', 'cruise', 'redline', *spenders], rows]
+      end
+
+      def bases
+        rows = Draw::LampBase::TABLE.flat_map do |b|
+          b.filaments.map { |f| [b.key, b.use, b.trade, b.contacts, f.name, f.watts, f.lumens, f.test_v, f.test_max_w] }
+        end
+        ['Lamp bases', 'UN Regulation 37, from memory; trade numbers: common practice.',
+          ['base', 'for', 'trade number', 'contacts', 'filament', 'W at 12 V', 'lm', 'tested at V', 'W at most there'], rows]
+      end
+
+      def caps
+        rows = Headlight::Caps::TABLE.map { |c| [c.key, c.plane_to_filament_m&.*(1000), c.contacts] }
+        ['Lamp caps', Headlight::Caps::R37, ['cap', 'reference plane to filament, mm', 'contacts'], rows]
+      end
+
+      def sizes = ['Whole units', Headlight::Caps::SIZE_SOURCE, ['size', 'diameter, mm'], Headlight::Caps::SIZES.values.map { |label, m| [label, m * 1000] }]
+
+      def conductors
+        rows = Draw::Conductor::FUSE_CEILING.map { |gauge, fuse| [gauge, Draw::Conductor.area(gauge), fuse] }
+        ['Conductors', 'Area: ASTM B258. The largest fuse: common practice.', %w[gauge mm² fuse], rows]
+      end
+
+      def connectors = ['Connectors', 'A that a contact carries: common practice.', %w[kind A], Draw::Conductor::CONNECTORS.values]
+
+      def resistors
+        ['Load resistors', 'Rated power, and how much warmer than the air a watt makes it, wire-wound in an aluminium case. Assumptions.', %w[W K/W],
+          Network::ESeries::WATTAGES.to_a]
+      end
+
+      def flashers
+        rows = Signals::Flasher::TABLE.map { |k| [k.key, k.label, k.terminals.join(' '), k.outage ? 'yes' : 'no', k.listens ? 'yes' : 'no'] }
+        ['Flashers', 'Common practice.', ['key', 'what', 'terminals', 'tells of a dead lamp', 'listens to the load'], rows]
+      end
+    end
+  end
+end
+
+Miser::Formats::TablesDocument.publish if $PROGRAM_NAME == __FILE__
