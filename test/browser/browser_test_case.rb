@@ -62,6 +62,17 @@ module Miser
 
     def saved! = assert_selector('[data-testid=save-mark]', text: /\Asaved\z/)
 
+    # Nothing under way on the line any more, and nothing about to be.
+    def line_idle = page.driver.browser.network.wait_for_idle!(duration: 0.5)
+
+    def wait_until
+      give_up = Process.clock_gettime(Process::CLOCK_MONOTONIC) + Capybara.default_max_wait_time
+      until yield
+        flunk 'waited in vain' if Process.clock_gettime(Process::CLOCK_MONOTONIC) > give_up
+        sleep 0.02
+      end
+    end
+
     # The field of a place in the document.
     def field(at) = find("[data-at='#{at}']")
 

@@ -80,7 +80,7 @@ class QueueTest < Miser::BrowserTest
     page.driver.browser.network.clear(:traffic)
     field('/bay').set('Bay 77')
     assert_selector '[data-testid=save-mark]', text: /not saved/
-    sleep 1
+    line_idle
     sent = page.driver.browser.network.traffic.count { |exchange| exchange.request&.method == 'PATCH' }
     assert_includes 1..3, sent
     assert_equal 'Bay 77', field('/bay').value

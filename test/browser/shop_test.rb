@@ -91,7 +91,7 @@ class ShopTest < Miser::BrowserTest
     fill_in 'Find', with: word
     # What the shop has comes a moment after what the screen knows.
     assert_selector '[role=option]', text: /\A(machine|load|part|stage|go|setting)/, minimum: 1
-    sleep 0.4
+    line_idle
     find('[role=option]', match: :first).click
     assert_no_selector '[role=option]'
   end

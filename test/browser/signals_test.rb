@@ -104,6 +104,21 @@ class SignalsScreenTest < Miser::BrowserTest
     assert_text 'no turn signals entered'
   end
 
+  # Rows of choices are one stop for the tab key; arrows go from one to the next. Drawn parts are reached by key.
+  def test_by_keys_alone
+    visit '/job/wren125/signals'
+    wait_for 'before', 'front_left', 'flashes'
+    find('[role=radiogroup][aria-label=Switch] [aria-checked=true]').click
+    press(:Right)
+    assert_selector '[role=radiogroup][aria-label=Switch] [aria-checked=true]', text: 'Right'
+    wait_for 'before', 'front_right', 'flashes'
+    press(:Left)
+    assert_selector '[role=radiogroup][aria-label=Switch] [aria-checked=true]', text: 'Left'
+    page.execute_script("document.querySelector('[data-testid=loop-before] [data-part=fuse]').focus()")
+    press(:Enter)
+    assert_selector '[data-testid=loop-before] [data-testid=part-reading]', text: /Fuse\. Contact closed/
+  end
+
   # What is tapped in error is tapped away; what was seen is held against every fault.
   def test_looks_are_tapped_and_taken_back
     visit '/job/dunlin250/signals'

@@ -51,7 +51,11 @@ class WorkTest < Miser::BrowserTest
     assert_in_delta after, kept, 0.051
     assert_operator kept, :>, night + 3
     assert_equal 'swap', document('bracken420')['choices'].find { |c| c['load_id'] == 'l2' }['action']
-    4.times { find('button[aria-label=Undo]', match: :first).click.then { sleep 0.15 } }
+    4.times do
+      was = jobs.find('bracken420').revision
+      find('button[aria-label=Undo]', match: :first).click
+      wait_until { jobs.find('bracken420').revision > was }
+    end
     assert_in_delta night, kept, 0.051
     assert_nil(document('bracken420')['choices'].find { |c| c['load_id'] == 'l2' })
   end
