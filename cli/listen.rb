@@ -11,6 +11,9 @@ module Miser
     # Serves a database on a port of this machine until it is told to stop.
     module Listen
       HOST = '127.0.0.1'
+      # Summaries made at once, and the time left to others between.
+      STEP = 5
+      PAUSE_S = 0.05
 
       module_function
 
@@ -18,11 +21,12 @@ module Miser
       def on(database, port)
         free!(port)
         Server::Contract.document # read once, before the first request
+        app = Server::App.on(database)
         configuration = Puma::Configuration.new do |c|
           c.bind "tcp://#{HOST}:#{port}"
           c.threads 1, 24 # a window that follows a reading holds one
           c.environment 'production'
-          c.app Server::App.on(database)
+          c.app app
           c.log_requests false
           c.quiet
         end
@@ -30,9 +34,17 @@ module Miser
         launcher.events.on_booted do
           puts "Miser is at http://#{HOST}:#{port}/  (Ctrl-C stops it)"
           $stdout.flush
+          catch_up(app.settings.jobs)
         end
         launcher.run
         0
+      end
+
+      # What a shop of thousands has to make anew after the rules changed is made beside its work.
+      def catch_up(jobs)
+        Thread.new do
+          sleep PAUSE_S until jobs.catch_up(STEP) < STEP
+        end
       end
 
       def free!(port)

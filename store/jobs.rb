@@ -65,6 +65,10 @@ module Miser
         summaries.behind(limit).count { |id| renew(id) }
       end
 
+      # A page of the board; of what it shows, nothing is behind.
+      # @return [Array(Array<String>, Integer)] see Summaries#board
+      def board(**page) = summaries.board(**page) { |behind| behind.each { |id| renew(id) } }
+
       # @return [Array<Saved>] jobs not removed, by bay and name
       def all = @db[:jobs].where(removed_at: nil).order(:bay, :name).select_map(:id).filter_map { |id| find(id) }
 

@@ -42,11 +42,13 @@ module Miser
 
       # Lines of the board by bay and name, as they are kept.
       # @param word [String] only those it is in
+      # @yieldparam behind [Array<String>] ids among those to be shown whose summary is to be made first
       # @return [Array(Array<String>, Integer)] JSON texts, and how many there are in all
       def board(word: '', from: 0, limit: 100)
         list = @db[:jobs].where(removed_at: nil)
         list = list.where(id: @table.where(like(:names, word)).select(:job_id)) unless word.empty?
         ids = list.order(:bay, :name, :id).limit(limit, from).select_map(:id)
+        yield ids - current(ids) if block_given?
         kept = column(:bay, ids)
         [ids.filter_map { |id| kept[id] }, list.count]
       end
@@ -69,6 +71,12 @@ module Miser
         ids = hits.order(:name, :id).limit(limit).select_map(:id)
         kept = column(:finds, ids)
         ids.flat_map { |id| JSON.parse(kept.fetch(id)).select(&) }
+      end
+
+      # @return [Array<String>] those of the ids whose summary is of their revision and by the rules of now
+      def current(ids)
+        @db[:jobs].join(:summaries, job_id: :id, revision: :revision).where(Sequel[:jobs][:id] => ids, rules: @rules)
+                  .select_map(Sequel[:jobs][:id])
       end
 
       # @return [Hash{String=>String}] by id: what is kept in one column

@@ -29,6 +29,7 @@ module Miser
         when Hash then node.transform_values { |v| frozen(v) }.freeze
         when Array then node.map { |v| frozen(v) }.freeze
         when Integer then node.to_f
+        when String then node.frozen? ? node : node.dup.freeze
         else node
         end
       end

@@ -17,7 +17,7 @@ module Miser
         def self.registered(app)
           app.get('/api/jobs') do
             settings.jobs.catch_up(BEHIND_MOST)
-            lines, count = settings.jobs.summaries.board(word: params['only'].to_s.strip[0, 100],
+            lines, count = settings.jobs.board(word: params['only'].to_s.strip[0, 100],
               from: params['from'].to_s.to_i.clamp(0, 1_000_000), limit: PAGE)
             content_type :json
             # The lines are kept as they go out.
