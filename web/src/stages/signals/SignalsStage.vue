@@ -73,7 +73,7 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
           </ul>
         </ToneNote>
         <ToneNote v-else tone="good" class="font-semibold text-moss" data-testid="cured"
-          >After the change: {{ sides.after.words }}</ToneNote
+          >After the change. {{ sides.after.words }}</ToneNote
         >
         <div class="grid gap-4" :class="shown === 'both' ? 'min-[1000px]:grid-cols-2' : ''">
           <LoopDrawing v-if="shown !== 'after'" :side="sides.before" :command="command" title="before" />
