@@ -34,8 +34,7 @@ module Miser
       def self.seen(path, harness)
         given = Formats::StrictJson.read(Options.read_file(path), nesting: 20)
         errors = JSONSchemer.schema(SEEN).validate(given).map do |e|
-          "  #{e['data_pointer']}: not taken; accepted: #{Array(e.dig('schema',
-            'enum')).join(', ')}"
+          "  #{e['data_pointer']}: not taken; accepted: #{Array(e.dig('schema', 'enum')).join(', ')}"
         end
         strange = errors.empty? ? given.values.flat_map { |s| (s['lamps'] || {}).keys }.uniq - harness.lamps.map(&:id) : []
         errors << "  lamps: #{strange.join(', ')} not known; accepted: #{harness.lamps.map(&:id).join(', ')}" if strange.any?
@@ -48,16 +47,14 @@ module Miser
 
       def self.data(diagnosis)
         { candidates: diagnosis.candidates.map do |c|
-          { id: c.id, label: c.label, share: c.share, explains: c.explains, of: c.of,
-            contradicts: c.contradicts }
+          { id: c.id, label: c.label, share: c.share, explains: c.explains, of: c.of, contradicts: c.contradicts }
         end, next_test: diagnosis.next_test&.to_h,
           circuits_solved: diagnosis.solved }
       end
 
       def self.text(diagnosis)
         lines = diagnosis.candidates.first(6).map do |c|
-          format('%3.0f %%  %s (explains %d of %d)', c.share * 100, c.label, c.explains,
-            c.of)
+          format('%3.0f %%  %s (explains %d of %d)', c.share * 100, c.label, c.explains, c.of)
         end
         lines << "Next: #{diagnosis.next_test.words}" if diagnosis.next_test
         lines.join("\n")

@@ -35,8 +35,7 @@ module Miser
       def self.text(seen)
         rate = seen.pattern.rate && format(', %.0f a minute', seen.pattern.rate)
         lines = seen.lamps.merge(seen.telltales).map do |id, i|
-          format('  %-16s %-8s %6.2f V %7.3f A', id, i.looks, i.closed.volts,
-            i.closed.amps)
+          format('  %-16s %-8s %6.2f V %7.3f A', id, i.looks, i.closed.volts, i.closed.amps)
         end
         ["#{seen.command}: #{seen.pattern.rhythm}#{rate}; #{format('%.2f', seen.flasher_a)} A through the flasher", *lines,
           *(seen.fuse_blows? ? ['  the fuse blows'] : [])].join("\n")

@@ -56,9 +56,7 @@ module Miser
         end
         widths = [head, *rows].transpose.map { |column| column.map { |c| c.to_s.length }.max }
         [head, *rows].map do |r|
-          r.each_with_index.map do |c, i|
-            i.zero? || i == 6 ? c.to_s.ljust(widths[i]) : c.to_s.rjust(widths[i])
-          end.join('  ').rstrip
+          r.each_with_index.map { |c, i| i.zero? || i == 6 ? c.to_s.ljust(widths[i]) : c.to_s.rjust(widths[i]) }.join('  ').rstrip
         end.join("\n")
       end
 

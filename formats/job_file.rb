@@ -47,8 +47,7 @@ module Miser
       # @raise [Refused]
       def take(document, migrations: MIGRATIONS)
         unless document.is_a?(Hash) && document['format'] == 'miser-job'
-          refuse('/', 'file', 'is no job',
-            'a JSON object with "format": "miser-job"')
+          refuse('/', 'file', 'is no job', 'a JSON object with "format": "miser-job"')
         end
         from = version(document)
         document = compact(document)
@@ -58,8 +57,7 @@ module Miser
 
         broken = Verdicts::Consistency.broken(document)
         if broken.any?
-          raise(Refused,
-            broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) })
+          raise(Refused, broken.map { |p| FieldError.new(at: p.at, field: p.at.split('/')[1], message: p.message, accepts: p.accepts) })
         end
 
         attachments = attachments(document)
@@ -114,8 +112,7 @@ module Miser
       def version(document)
         version = document['version']
         unless version.is_a?(Integer) && version >= 1
-          refuse('/version', 'version', 'is missing or no whole number',
-            "1 to #{Job::Template::VERSION}")
+          refuse('/version', 'version', 'is missing or no whole number', "1 to #{Job::Template::VERSION}")
         end
         if version > Job::Template::VERSION
           refuse('/version', 'version', "is #{version}: the file is of a newer Miser", "1 to #{Job::Template::VERSION}")

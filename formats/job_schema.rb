@@ -38,10 +38,8 @@ module Miser
       end
       private_class_method :fold
 
-      DOCUMENT = fold(PARTS.map { |path| JSON.parse(File.read(path)) }).tap do |whole|
-        whole['properties']['assumptions']['properties'] =
-          settings
-      end.freeze
+      DOCUMENT = fold(PARTS.map { |path| JSON.parse(File.read(path)) })
+                 .tap { |whole| whole['properties']['assumptions']['properties'] = settings }.freeze
       CHECKER = JSONSchemer.schema(DOCUMENT)
       MOST_ERRORS = 50
 

@@ -44,8 +44,7 @@ module Miser
         load = build(row.values, old)
         errors = row.errors + schema_errors(load, row.line)
         if row.values['id'] && seen[row.values['id']]
-          errors << FieldError.new(at: "line #{row.line}", field: 'id', message: 'stands in the file twice',
-            accepts: 'each id once')
+          errors << FieldError.new(at: "line #{row.line}", field: 'id', message: 'stands in the file twice', accepts: 'each id once')
         end
         seen[row.values['id']] = true
         change = CsvTable.change(old, load)
@@ -67,8 +66,7 @@ module Miser
       def schema_errors(load, line)
         probe = { 'loads' => [load] }
         JobSchema.errors(Job::Template.job(id: 'probe', name: 'probe').merge(probe)).map do |e|
-          FieldError.new(at: "line #{line}",
-            field: e.field, message: e.message, accepts: e.accepts)
+          FieldError.new(at: "line #{line}", field: e.field, message: e.message, accepts: e.accepts)
         end
       end
     end

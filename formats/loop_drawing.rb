@@ -63,8 +63,7 @@ module Miser
         wire('out', [272, MID], [338, MID], label: @colours['output'])
         part('switch', 360, MID, id: 'switch')
         Signals::SIDES.each do |s|
-          wire(s, [384, MID + (AWAY[s] * 18)], [404, MID + (AWAY[s] * 18)], [404, BUS[s]], [FIRST_X, BUS[s]],
-            label: @colours[s])
+          wire(s, [384, MID + (AWAY[s] * 18)], [404, MID + (AWAY[s] * 18)], [404, BUS[s]], [FIRST_X, BUS[s]], label: @colours[s])
         end
       end
 

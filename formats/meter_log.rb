@@ -29,8 +29,7 @@ module Miser
             if t.empty?
               "column #{i + 1}"
             else
-              t[0,
-                60]
+              t[0, 60]
             end
           end
         end

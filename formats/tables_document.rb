@@ -19,9 +19,8 @@ module Miser
 
       # @return [String]
       def text
-        [HEAD, *[assumptions, volts, roles, engines, bases, caps, sizes, conductors, connectors, resistors, flashers].map do |t|
-          section(*t)
-        end].join("\n")
+        tables = [assumptions, volts, roles, engines, bases, caps, sizes, conductors, connectors, resistors, flashers, faults, constants]
+        [HEAD, *tables.map { |table| section(*table) }].join("\n")
       end
 
       def publish = File.write(PUBLISHED, text)
@@ -91,9 +90,54 @@ module Miser
           Network::ESeries::WATTAGES.to_a]
       end
 
+      # What of its design current a flasher is shown at.
+      SHARES = [1.0, 0.6, 0.2, 0.01].freeze
+
       def flashers
-        rows = Signals::Flasher::TABLE.map { |k| [k.key, k.label, k.terminals.join(' '), k.outage ? 'yes' : 'no', k.listens ? 'yes' : 'no'] }
-        ['Flashers', 'Common practice.', ['key', 'what', 'terminals', 'tells of a dead lamp', 'listens to the load'], rows]
+        rows = Signals::Flasher::TABLE.flat_map { |kind| SHARES.map { |share| [kind.key, kind.label, share, *rhythm(kind, share)] } }
+        ['Flashers', "Flashes a minute where #{Signals::Flasher::PRESET.round} are usual, by share of the current it was made for. Common practice.",
+          ['key', 'what', 'share', 'a minute', 'lit share', 'first after, s', 'tell-tale a minute'], rows]
+      end
+
+      def rhythm(kind, share)
+        pattern = kind.model.call(share, Signals::Flasher::PRESET)
+        [pattern.rate || pattern.rhythm, pattern.on_share, pattern.first_s, pattern.telltale_rate]
+      end
+
+      def faults
+        rows = Signals::Fault::TABLE.map { |f| [f.key, f.label, f.prior] }
+        ['Faults of a signal loop', 'How often each is met, against each other. Assumptions.', %w[key what often], rows]
+      end
+
+      # Every plain figure or range that a rule has a name for.
+      def constants
+        rows = named(Miser).sort.uniq.map { |name, value| [name.delete_prefix('Miser::'), value] }
+        ['Constants', 'What else the rules of the program have a name for; each stands in the file its name says, with its source.',
+          %w[name value], rows]
+      end
+
+      CORE = File.expand_path('../core', __dir__)
+
+      def named(room, seen = [])
+        return [] if seen.include?(room)
+
+        seen << room
+        room.constants(false).select { |name| room.const_source_location(name).first.to_s.start_with?(CORE) }.flat_map do |name|
+          value = room.const_get(name)
+          next named(value, seen) if value.is_a?(Module) && value.name.start_with?('Miser::')
+
+          written(value).map { |text| ["#{room.name}::#{name}", text] }
+        end
+      end
+
+      def written(value)
+        case value
+        when Numeric then [say(value.to_f)]
+        when Range then value.begin.is_a?(Numeric) ? ["#{say(value.begin.to_f)} to #{say(value.end.to_f)}"] : []
+        when Array then value.any? && value.all?(Numeric) ? [value.map { |v| say(v.to_f) }.join(', ')] : []
+        when Hash then value.any? && value.values.all?(Numeric) ? [value.map { |k, v| "#{k} #{say(v.to_f)}" }.join(', ')] : []
+        else []
+        end
       end
     end
   end

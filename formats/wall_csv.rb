@@ -24,8 +24,7 @@ module Miser
         errors = []
         cells = table.each_with_index.flat_map do |row, j|
           row.each_with_index.map do |word, i|
-            ["r#{j}c#{i}",
-              lux(word.to_s.strip, j, i, errors)]
+            ["r#{j}c#{i}", lux(word.to_s.strip, j, i, errors)]
           end
         end.to_h
         [cells, errors]

@@ -32,8 +32,7 @@ module Miser
         data = parse(text.force_encoding(Encoding::UTF_8))
         errors = Contract.checker(Contract.request_pointer(request.request_method.downcase, path)).validate(data).first(20)
         if errors.any?
-          raise Refusal.new(422, 'This can’t be taken as it is.',
-            fields: errors.map { |e| Formats::JobSchema.field_error(e, data) })
+          raise Refusal.new(422, 'This can’t be taken as it is.', fields: errors.map { |e| Formats::JobSchema.field_error(e, data) })
         end
 
         data

@@ -35,16 +35,14 @@ module Miser
 
       def lamps
         { bases: Draw::LampBase::TABLE.map do |b|
-          { key: b.key, use: b.use, trade: b.trade,
-            filaments: b.filaments.map { |f| f.to_h.slice(:name, :watts, :lumens) } }
+          { key: b.key, use: b.use, trade: b.trade, filaments: b.filaments.map { |f| f.to_h.slice(:name, :watts, :lumens) } }
         end,
           usual_wall: Beam::Wall::USUAL.slice('width_m', 'up_m', 'down_m'),
           wall_grids: Beam::Wall::GRIDS.map { |columns, rows| { columns: columns, rows: rows } },
           caps: Headlight::Caps.rows.map { |c| c.to_h.merge(filaments: c.filaments.map(&:to_h)) },
           headlamp_caps: Headlight::Caps::TABLE.map(&:key),
           unit_sizes: Headlight::Caps::SIZES.map do |k, (label, metres)|
-            { key: k, label: label, diameter_m: metres,
-              source: Headlight::Caps::SIZE_SOURCE }
+            { key: k, label: label, diameter_m: metres, source: Headlight::Caps::SIZE_SOURCE }
           end,
           headlamp_kinds: named(Headlight::Candidates::LABELS), headlamp_connectors: named(Headlight::Terms::CONNECTORS),
           headlamp_contacts: named(Headlight::Terms::CONTACTS),

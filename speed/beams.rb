@@ -47,8 +47,7 @@ module Miser
         entered = lit.zip(%w[before after]).map do |wall, side|
           cells = wall.grid.each_with_index.flat_map do |row, j|
             row.each_with_index.map do |lux, i|
-              { 'id' => "r#{j}c#{i}",
-                'lux' => lux }
+              { 'id' => "r#{j}c#{i}", 'lux' => lux }
             end
           end
           FRAME.merge('id' => side, 'beam' => 'low', 'side' => side, 'cells' => cells)

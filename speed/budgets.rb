@@ -81,8 +81,7 @@ module Miser
         budget = Budget::Budget.new(job)
         Budget::Budget::SIDES.flat_map do |side|
           budget_curve.rpm.select(&:positive?).map do |n|
-            [budget.ledgers(side)['main'],
-              budget.scenario('idle_night'), n]
+            [budget.ledgers(side)['main'], budget.scenario('idle_night'), n]
           end
         end
       end

@@ -211,10 +211,7 @@ module Miser
         is = document['assumptions'] || {}
         (was.keys - is.keys).each { |key| @db[:assumptions].where(job_id: id, key: key).delete }
         is.each do |key, value|
-          unless was[key] == value
-            @db[:assumptions].insert_conflict(:replace).insert(job_id: id, key: key,
-              value: JSON.generate(value))
-          end
+          @db[:assumptions].insert_conflict(:replace).insert(job_id: id, key: key, value: JSON.generate(value)) unless was[key] == value
         end
       end
 

@@ -33,9 +33,7 @@ module Miser
 
       # @return [Figure] m the cut-off lies under the lamp's centre, rider aboard
       def drop
-        figure('m', %w[distance_m]) do
-          -school.target * @in['distance_m']
-        end.then do |f|
+        figure('m', %w[distance_m]) { -school.target * @in['distance_m'] }.then do |f|
           work(f, 'Drop at the wall', 'drop = distance × inclination',
             [%w[Distance distance_m m], ['Inclination', school.target, '1']], school.source)
         end
@@ -43,9 +41,7 @@ module Miser
 
       # @return [Figure] m over the floor, rider aboard
       def height
-        figure('m', %w[distance_m lamp_height_m]) do
-          @in['lamp_height_m'] + (school.target * @in['distance_m'])
-        end.then do |f|
+        figure('m', %w[distance_m lamp_height_m]) { @in['lamp_height_m'] + (school.target * @in['distance_m']) }.then do |f|
           work(f, 'Height of the cut-off', 'h = lamp height + distance × inclination',
             [['Lamp height', 'lamp_height_m', 'm'], ['Distance', 'distance_m', 'm'], ['Inclination', school.target, '1']], school.source)
         end
@@ -165,8 +161,7 @@ module Miser
 
         Figure.new(figure.value, figure.unit) do
           rows = inputs.map do |name, at, unit|
-            Input.new(name: name, value: at.is_a?(String) ? @in[at] : at, unit: unit,
-              origin: at.is_a?(String) ? 'entered' : school.label)
+            Input.new(name: name, value: at.is_a?(String) ? @in[at] : at, unit: unit, origin: at.is_a?(String) ? 'entered' : school.label)
           end
           Working.new(title: title, formula: formula, inputs: rows, source: source, notes: ['The local rule wins over every school.'])
         end

@@ -45,8 +45,7 @@ module Miser
       def wall(frame, down: 0.0, settings: Assumptions.new)
         Wall.filled(frame.slice(*Wall::FRAME), settings: settings,
           sigma: settings[:photometry_sigma]) do |x, y|
-          lux(x, y, frame['distance_m'].to_f,
-            down: down)
+          lux(x, y, frame['distance_m'].to_f, down: down)
         end
       end
 

@@ -33,8 +33,7 @@ module Miser
         blank = new(frame)
         cells = blank.ys.each_with_index.flat_map do |y, j|
           blank.xs.each_with_index.map do |x, i|
-            { 'id' => "r#{j}c#{i}",
-              'lux' => yield(x, y) }
+            { 'id' => "r#{j}c#{i}", 'lux' => yield(x, y) }
           end
         end
         new(frame.merge('cells' => cells), **own)

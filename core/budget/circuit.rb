@@ -55,8 +55,7 @@ module Miser
           input = if @volts_setting
                     @settings.input(@volts_setting)
                   else
-                    Input.new(name: 'Volts held', value: volts, unit: 'V',
-                      origin: @volts_origin)
+                    Input.new(name: 'Volts held', value: volts, unit: 'V', origin: @volts_origin)
                   end
           Working.new(title: "Budget volts, #{name}", formula: 'the chosen voltage', inputs: [input], source: 'common practice',
             notes: ['Amps are figured at the volts the machine runs at; a bench reading is carried there by its draw law.'])
@@ -77,10 +76,8 @@ module Miser
         Figure.new(curve.amps(rpm, volts), 'A', sigma: Math.hypot(curve.sigma(rpm, volts), volts_part), assumed: assumed?) do
           Working.new(title: "Earned at #{rpm.round} rpm", formula: 'I = h · √(a − b·(V / (V_ref·n))²)',
             inputs: [Input.new(name: 'Engine speed n', value: rpm, unit: 'rpm', origin: 'scenario'),
-              Input.new(name: 'Volts V', value: volts, unit: 'V', sigma: volts_sigma, origin: 'budget volts',
-                ref: "circuit/#{id}/volts"),
-              Input.new(name: 'a = I_inf²', value: curve.a, unit: 'A²', sigma: Math.sqrt(curve.covariance[0]),
-                origin: basis_words),
+              Input.new(name: 'Volts V', value: volts, unit: 'V', sigma: volts_sigma, origin: 'budget volts', ref: "circuit/#{id}/volts"),
+              Input.new(name: 'a = I_inf²', value: curve.a, unit: 'A²', sigma: Math.sqrt(curve.covariance[0]), origin: basis_words),
               Input.new(name: 'b = I_inf²·n0²', value: curve.b, unit: 'A²·rpm²', sigma: Math.sqrt(curve.covariance[2]),
                 origin: basis_words),
               *(curve.hot >= 1.0 ? [] : [@settings.input('hot_stator')]), *curve.inputs],

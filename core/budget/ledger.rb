@@ -66,8 +66,7 @@ module Miser
 
         rpm = circuit.curve.break_even(spend, circuit.volts)
         unless rpm
-          return Figure.unknown('rpm',
-            format('never: it spends %.1f A and the most it can earn is %.1f A', spend, circuit.curve.i_inf))
+          return Figure.unknown('rpm', format('never: it spends %.1f A and the most it can earn is %.1f A', spend, circuit.curve.i_inf))
         end
         return Figure.unknown('rpm', format('not below the redline: %d rpm would be needed', rpm.round)) if @redline && rpm > @redline
 

@@ -206,8 +206,7 @@ module Miser
         Working.new(title: "Kept: #{scenario.name}", formula: 'keep = earn(n) − Σ duty · I(V)',
           inputs: [Input.new(name: 'Earned', value: earns.value, unit: 'A', sigma: earns.sigma,
             origin: @circuit.curve ? @circuit.basis_words : 'engine off', ref: path('earns')),
-            Input.new(name: 'Spent', value: spends.value, unit: 'A', sigma: spends.sigma, origin: 'ledger',
-              ref: path('spends')),
+            Input.new(name: 'Spent', value: spends.value, unit: 'A', sigma: spends.sigma, origin: 'ledger', ref: path('spends')),
             Input.new(name: 'Volts', value: @volts, unit: 'V', sigma: @circuit.volts_sigma, origin: 'budget volts',
               ref: "circuit/#{@circuit.id}/volts")],
           source: 'common practice',
@@ -230,8 +229,7 @@ module Miser
           inputs << (if @circuit.battery.ohms_assumed?
                        @ledger.settings.input('battery_ohm_ah')
                      else
-                       Input.new(name: 'Battery resistance',
-                         value: @circuit.battery.ohms, unit: 'Ω', origin: 'measured')
+                       Input.new(name: 'Battery resistance', value: @circuit.battery.ohms, unit: 'Ω', origin: 'measured')
                      end)
         end
         if @circuit.held
@@ -245,8 +243,7 @@ module Miser
         law = entry.load.law
         life = law.life(volts, of: rated)
         notes = if life
-                  [format('Its life at these volts: %.2g of the rated life, by (V / V_rated)^−%.0f.', life,
-                    -Draw::Filament::LIFE)]
+                  [format('Its life at these volts: %.2g of the rated life, by (V / V_rated)^−%.0f.', life, -Draw::Filament::LIFE)]
                 else
                   []
                 end

@@ -141,8 +141,7 @@ module Miser
               if @leads.assumed?
                 @settings.input('lead_ohm')
               else
-                Input.new(name: 'Meter and leads', value: @leads.ohms, unit: 'Ω',
-                  origin: @leads.origin)
+                Input.new(name: 'Meter and leads', value: @leads.ohms, unit: 'Ω', origin: @leads.origin)
               end],
             source: 'Ohm’s law', notes: [])
         elsif document['volts']

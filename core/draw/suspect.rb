@@ -54,8 +54,7 @@ module Miser
           'Take the lead off the other terminal: the reading falls by half.') do |e|
           if e.high?
             e.others.map do |o|
-              e.near(e.amps,
-                e.expected + o)
+              e.near(e.amps, e.expected + o)
             end.max.to_f
           else
             0
@@ -82,8 +81,7 @@ module Miser
           end
         end,
         new('lead_drop', lambda { |e|
-          format('Leads, meter or a joint take %.1f V: about %.2f Ω.', e.volts - e.implied_v,
-            (e.volts - e.implied_v) / e.amps)
+          format('Leads, meter or a joint take %.1f V: about %.2f Ω.', e.volts - e.implied_v, (e.volts - e.implied_v) / e.amps)
         },
           'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.') do |e|
           e.low? && e.filament && e.implied_v > 6 ? (e.at_lamp ? 0.15 : 0.6) : 0 # rubocop:disable Style/NestedTernaryOperator

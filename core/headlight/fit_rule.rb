@@ -83,10 +83,7 @@ module Miser
           rows = needs.filter_map do |place, what|
             at(pair,
               place).then do |v|
-              if v.is_a?(Numeric)
-                Input.new(name: upper(what), value: v, unit: 'm',
-                  origin: 'measured')
-              end
+              Input.new(name: upper(what), value: v, unit: 'm', origin: 'measured') if v.is_a?(Numeric)
             end
           end
           Working.new(title: "#{label}: to spare", formula: @formula,

@@ -38,11 +38,9 @@ module Miser
       TABLE = [
         rule('cap', 'Cap', BULB, { 'housing/cap' => 'the housing’s cap', 'part/cap' => 'the bulb’s cap' }) do |x|
           if x.h('cap') == x.p('cap')
-            { verdict: 'fits',
-              text: "#{x.p('cap')} as the housing" }
+            { verdict: 'fits', text: "#{x.p('cap')} as the housing" }
           else
-            { verdict: 'no',
-              text: "#{x.p('cap')} does not go into #{x.h('cap')}" }
+            { verdict: 'no', text: "#{x.p('cap')} does not go into #{x.h('cap')}" }
           end
         end,
         rule('hole', 'Hole against largest fin', BULB, { 'housing/hole_m' => 'the hole', 'part/fin_m' => 'the largest fin' },
@@ -50,8 +48,7 @@ module Miser
           spare = less(x.h('hole_m'), x.p('fin_m'))
           next { verdict: 'fits', text: 'clears', clearance: spare } if spare >= 0
           if -spare > x.a('fit_open_m')
-            next { verdict: 'no', text: "#{x.say(spare)} too small; more than #{x.say(x.a('fit_open_m'))} is not opened",
-                   clearance: spare }
+            next { verdict: 'no', text: "#{x.say(spare)} too small; more than #{x.say(x.a('fit_open_m'))} is not opened", clearance: spare }
           end
 
           { verdict: 'work', text: "open the hole by #{x.say(spare)}", task: 'fit.hole',
@@ -113,8 +110,7 @@ module Miser
           { 'housing/polarity' => 'which contact is earth on the machine',
             'part/polarity' => 'which contact the part wants for earth' }) do |x|
           if x.p('polarity') == 'either' || x.h('polarity') == x.p('polarity')
-            next { verdict: 'fits',
-                   text: 'earth where the part wants it' }
+            next { verdict: 'fits', text: 'earth where the part wants it' }
           end
 
           { verdict: 'work', text: 'swap two contacts in the plug', task: 'fit.polarity',
@@ -178,11 +174,9 @@ module Miser
         end,
         rule('mark', 'Mark uppermost', BULB, { 'part/mark_up' => 'whether its mark comes uppermost' }) do |x|
           if x.p('mark_up')
-            { verdict: 'fits',
-              text: 'its mark is uppermost' }
+            { verdict: 'fits', text: 'its mark is uppermost' }
           else
-            { verdict: 'work', text: 'turn it until its mark is uppermost',
-              task: 'fit.mark' }
+            { verdict: 'work', text: 'turn it until its mark is uppermost', task: 'fit.mark' }
           end
         end,
         rule('size', 'Size against the ring', WHOLE, { 'housing/size' => 'the ring’s size', 'part/size' => 'the unit’s size' }) do |x|
@@ -225,8 +219,7 @@ module Miser
         rule('sealing', 'Sealed against water', ALL, { 'part/sealed' => 'whether it is sealed' }) do |x|
           next { verdict: 'fits', text: 'sealed' } if x.p('sealed')
           if x.p('kind') == 'bulb'
-            next { verdict: 'work', text: 'not sealed: it stands behind the boot, grease the contacts',
-                   task: 'fit.sealed_by_boot' }
+            next { verdict: 'work', text: 'not sealed: it stands behind the boot, grease the contacts', task: 'fit.sealed_by_boot' }
           end
 
           { verdict: 'work', text: 'not sealed: seal the seam, drain slot down', task: 'fit.sealed_by_seam',
@@ -235,8 +228,7 @@ module Miser
         rule('heat', 'Snow and wet', ALL, { 'part/heated_lens' => 'whether its lens is heated' }) do |x|
           next { verdict: 'fits', text: 'its lens is heated' } if x.p('heated_lens')
           unless x.winter || x.h('wet')
-            next { verdict: 'fits',
-                   text: 'not ridden in snow or wet, as entered; still, an LED does not dry the bucket' }
+            next { verdict: 'fits', text: 'not ridden in snow or wet, as entered; still, an LED does not dry the bucket' }
           end
 
           { verdict: 'work', text: 'an LED neither dries the bucket nor melts snow: heated lens, or keep a filament high beam; see that the drain is open',
@@ -250,11 +242,9 @@ module Miser
           next { verdict: 'unknown', text: 'read its approval marks' } unless x.p('marks')
 
           if x.p('marks') == 'none'
-            { verdict: 'unknown',
-              text: 'no mark: check the local code before road use' }
+            { verdict: 'unknown', text: 'no mark: check the local code before road use' }
           else
-            { verdict: 'fits',
-              text: 'marked; the local code still decides' }
+            { verdict: 'fits', text: 'marked; the local code still decides' }
           end
         end
       ].freeze

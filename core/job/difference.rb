@@ -27,23 +27,20 @@ module Miser
         return [{ 'at' => at, 'gone' => true }] unless there
         return [] if old == new
         return between(old, new, at) if old.is_a?(Hash) && new.is_a?(Hash)
-        return rows(old, new, at) if [old,
-          new].all? { |list| list.is_a?(Array) && list.all? { |r| r.is_a?(Hash) && r['id'].is_a?(String) } }
+        return rows(old, new, at) if [old, new].all? { |list| rows?(list) }
 
         [{ 'at' => at, 'value' => new }]
       end
+
+      def rows?(list) = list.is_a?(Array) && list.all? { |row| row.is_a?(Hash) && row['id'].is_a?(String) }
 
       def rows(old, new, at)
         was = old.to_h { |r| [r['id'], r] }
         is = new.to_h { |r| [r['id'], r] }
         gone = (was.keys - is.keys).map { |id| { 'at' => "#{at}/#{escape(id)}", 'gone' => true } }
         changed = is.flat_map do |id, row|
-          if was[id]
-            of(was[id], row,
-              "#{at}/#{escape(id)}")
-          else
-            [{ 'at' => "#{at}/#{escape(id)}", 'value' => row }]
-          end
+          place = "#{at}/#{escape(id)}"
+          was[id] ? of(was[id], row, place) : [{ 'at' => place, 'value' => row }]
         end
         stays = was.keys.select { |id| is.key?(id) } + (is.keys - was.keys)
         stays == is.keys ? gone + changed : [*gone, *changed, { 'at' => at, 'order' => is.keys }]

@@ -18,8 +18,7 @@ module Miser
         Kind.new(key: 'efi_multi', label: 'Injected, two cylinders or more', idle_rpm: 1100, cruise_rpm: 4000, redline_rpm: 8500,
           loads: { 'ignition' => 2.4, 'fuel_pump' => 4.0, 'injection' => 1.4, 'controller' => 1.5, 'fan' => 5.5,
                    'instruments' => 0.8 }),
-        Kind.new(key: 'two_stroke', label: 'Two-stroke, magneto ignition', idle_rpm: 1600, cruise_rpm: 5500, redline_rpm: 8000,
-          loads: {}),
+        Kind.new(key: 'two_stroke', label: 'Two-stroke, magneto ignition', idle_rpm: 1600, cruise_rpm: 5500, redline_rpm: 8000, loads: {}),
         Kind.new(key: 'two_stroke_efi', label: 'Two-stroke, injected', idle_rpm: 1600, cruise_rpm: 5500, redline_rpm: 8300,
           loads: { 'ignition' => 1.2, 'fuel_pump' => 2.6, 'injection' => 1.1, 'controller' => 0.8, 'instruments' => 0.4 })
       ].freeze

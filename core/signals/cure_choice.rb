@@ -23,8 +23,7 @@ module Miser
         loads = document['loads'].reject { |l| l['id'] == RESISTOR_ID }
         if cure
           order += cure.parts.each_with_index.map do |p, i|
-            { 'id' => "signals-#{i + 1}", 'for' => FOR, 'name' => p[:name],
-              'count' => p[:count], 'price_cents' => p[:cents] }
+            { 'id' => "signals-#{i + 1}", 'for' => FOR, 'name' => p[:name], 'count' => p[:count], 'price_cents' => p[:cents] }
           end
           loads += [resistor(cure, circuit, volts)] if cure.keys.include?('resistors')
         end

@@ -27,8 +27,7 @@ module Miser
       # @return [Array<Cure>] what works first, the chosen school before the other
       def ranked
         @ranked ||= combinations.map { |list| cure(list) }.sort_by do |c|
-          [c.works ? 0 : 1, order(c), c.keys.size,
-            c.cents || Float::INFINITY, c.minutes || Float::INFINITY]
+          [c.works ? 0 : 1, order(c), c.keys.size, c.cents || Float::INFINITY, c.minutes || Float::INFINITY]
         end
       end
 

@@ -86,8 +86,7 @@ module Miser
         best = ones.reject { |l, _| l.empty? }.sort_by { |_, w| -w }.first(explained ? SEEDS_WHEN_EXPLAINED : SEEDS).map { |l, _| l.first }
         best.flat_map do |a|
           @singles.reject do |b|
-            b.id == a.id || same_place?(a,
-              b)
+            b.id == a.id || same_place?(a, b)
           end.map { |b| [a, b].sort_by(&:id) }
         end.uniq { |l| l.map(&:id) }
       end
@@ -116,10 +115,7 @@ module Miser
         @observations ||= @seen.flat_map do |command, s|
           [*(s['lamps'] || {}).map { |id, look| [command, 'lamps', id, look] },
             *%w[telltale rate fuse].filter_map do |k|
-              unless s[k].nil?
-                [command, k,
-                  nil, s[k]]
-              end
+              [command, k, nil, s[k]] unless s[k].nil?
             end]
         end
       end
@@ -161,9 +157,7 @@ module Miser
               view(c.faults, command)['lamps'][l.id]
             end
           end
-          rest = %w[telltale rate].reject do |k|
-            looked.key?(k) || (command == 'off' && k == 'rate')
-          end.map do |k|
+          rest = %w[telltale rate].reject { |k| looked.key?(k) || (command == 'off' && k == 'rate') }.map do |k|
             look("#{command}/#{k}",
               "#{say(command)}: #{{ 'telltale' => 'look at the tell-tale', 'rate' => 'count the flashes' }[k]}") do |c|
               view(c.faults, command)[k]
@@ -192,8 +186,7 @@ module Miser
         gain = total.zero? ? 0.0 : entropy(groups.values.map { |g| g.sum(&:share) / total })
         Test.new(key: key, words: words, gain: gain * cost,
           outcomes: groups.map do |outcome, g|
-            { outcome: outcome, means: g.map(&:label),
-              share: total.zero? ? 0.0 : g.sum(&:share) / total }
+            { outcome: outcome, means: g.map(&:label), share: total.zero? ? 0.0 : g.sum(&:share) / total }
           end)
       end
 

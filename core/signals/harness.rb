@@ -93,8 +93,7 @@ module Miser
 
       def side(name)
         @h.side(name).flat_map { |l| lamp(l) } + @h.resistors.select { |r| r.side == name && !r.series }.map do |r|
-          wire(r.id, name, '0',
-            r.ohms)
+          wire(r.id, name, '0', r.ohms)
         end
       end
 

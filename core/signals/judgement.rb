@@ -99,8 +99,7 @@ module Miser
         end
         share = view.pattern.on_share
         unless LIT.cover?(share)
-          list << problem('on_share', view,
-            format('Lit %.0f %% of the time; the limits are %s.', share * 100, Rhythm.lit_words))
+          list << problem('on_share', view, format('Lit %.0f %% of the time; the limits are %s.', share * 100, Rhythm.lit_words))
         end
         list
       end
@@ -118,8 +117,7 @@ module Miser
         dead = shown.any? && shown.values.none? { |t| t.looks == 'flashes' } && view.pattern.flashes?
         # A shared tell-tale lies between equal volts in hazard, filament or LED: it never lights then.
         if dead && !(view.command == 'hazard' && @harness.telltale.wiring == 'shared')
-          list << problem('telltale_dark', view,
-            "The tell-tale never lights when #{said(view)}.")
+          list << problem('telltale_dark', view, "The tell-tale never lights when #{said(view)}.")
         end
         list
       end

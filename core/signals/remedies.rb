@@ -46,8 +46,7 @@ module Miser
 
       def apply(harness)
         harness.with(resistors: harness.resistors + SIDES.map do |s|
-          Shunt.new(id: "load_#{s}", side: s, ohms: ohms, rated_w: rated_w,
-            series: false)
+          Shunt.new(id: "load_#{s}", side: s, ohms: ohms, rated_w: rated_w, series: false)
         end)
       end
 

@@ -34,8 +34,7 @@ module Miser
         list << { at: '/signals/telltale', text: 'how the tell-tale is wired' } if rows('telltale').any? && @entered['telltale'].nil?
         %w[before
           after].flat_map { |side| entries(side) }.reject { |e| e.load.known? }.map { |e| e.row['name'] }.uniq.each do |n|
-          list << { at: '/loads',
-                    text: "draw of #{n}" }
+          list << { at: '/loads', text: "draw of #{n}" }
         end
         list
       end

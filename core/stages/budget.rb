@@ -12,8 +12,7 @@ module Miser
 
       def wants
         budget.lines('after').reject(&:known?).map do |l|
-          want("/scenarios/#{l.scenario.id}",
-            "#{l.scenario.name}: #{l.keeps.reason}")
+          want("/scenarios/#{l.scenario.id}", "#{l.scenario.name}: #{l.keeps.reason}")
         end
       end
 

@@ -17,8 +17,7 @@ module Miser
 
       def undecided
         document.lamps.reject { |l| document.choices_by_load[l['id']] }.map do |l|
-          want("/loads/#{l['id']}", "#{l['name']}: keep or swap",
-            subject: l['id'])
+          want("/loads/#{l['id']}", "#{l['name']}: keep or swap", subject: l['id'])
         end
       end
 

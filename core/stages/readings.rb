@@ -28,8 +28,7 @@ module Miser
 
       def again
         stale.map do |r, row|
-          want("/readings/#{r.id}", "#{row['name']}: read again, the lamp was changed", subject: row['id'],
-            weight: 'wrong')
+          want("/readings/#{r.id}", "#{row['name']}: read again, the lamp was changed", subject: row['id'], weight: 'wrong')
         end
       end
 

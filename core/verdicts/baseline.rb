@@ -83,8 +83,7 @@ module Miser
           check('cruise_v', 'Volts at cruise', 'V', value: cruise, at: before ? "#{circuit}/regulator/volts" : nil,
             share: cruise ? nil : share(:volts),
             call: lambda { |v|
-              health.cruise(v, @budget.settings[:low_cruise_v],
-                @budget.settings[:over_v])
+              health.cruise(v, @budget.settings[:low_cruise_v], @budget.settings[:over_v])
             }, why: 'At the battery, usual load.')]
       end
 

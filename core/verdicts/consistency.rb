@@ -34,11 +34,8 @@ module Miser
       def self.broken(document)
         twice = LISTS.flat_map do |list|
           ids = Job::Document.rows(document, list).map { |r| r['id'] }
-          ids.tally.select do |_, n|
-            n > 1
-          end.keys.map do |id|
-            Problem.new(at: "/#{list}/#{id}", level: 'error', message: "there are two rows with the id #{id}",
-              accepts: 'each id once')
+          ids.tally.select { |_, n| n > 1 }.keys.map do |id|
+            Problem.new(at: "/#{list}/#{id}", level: 'error', message: "there are two rows with the id #{id}", accepts: 'each id once')
           end
         end
         loads = Job::Document.rows(document, 'loads').map { |l| l['id'] }
@@ -117,8 +114,7 @@ module Miser
           unless rest.between?(
             11.5, 13.2
           )
-            problem("/circuits/#{c['id']}/battery/rest_v", 'not a rested 12 V battery',
-              '11.5 to 13.2 V, an hour after riding')
+            problem("/circuits/#{c['id']}/battery/rest_v", 'not a rested 12 V battery', '11.5 to 13.2 V, an hour after riding')
           end
         end
       end
@@ -131,8 +127,7 @@ module Miser
           row = rows[r.document['load_id']] or next
           judged = Consistency.judge(@budget, r, row)
           if judged&.verdict == :slip
-            problem("/readings/#{r.id}/amps", judged.remarks.first,
-              format('%.2f to %.2f A expected', judged.low || 0, judged.high || 40))
+            problem("/readings/#{r.id}/amps", judged.remarks.first, format('%.2f to %.2f A expected', judged.low || 0, judged.high || 40))
           end
         end
       end

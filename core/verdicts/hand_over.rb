@@ -72,9 +72,7 @@ module Miser
 
         aim = @ticket.aim
         at = if aim.drop.known?
-               ", the cut-off #{Length.tape(aim.drop.value,
-                 units)} under the lamp at #{Length.tape(@document.aim['distance_m'],
-                   units)}"
+               ", the cut-off #{Length.tape(aim.drop.value, units)} under the lamp at #{Length.tape(@document.aim['distance_m'], units)}"
              else
                ''
              end

@@ -18,10 +18,8 @@ module Miser
 
       # @return [Hash] OpenAPI 3.1
       def document
-        @document ||= PARTS.map do |path|
-          YAML.safe_load_file(path,
-            aliases: true)
-        end.reduce { |whole, part| fold(whole, part) }.tap do |whole|
+        parts = PARTS.map { |path| YAML.safe_load_file(path, aliases: true) }
+        @document ||= parts.reduce { |whole, part| fold(whole, part) }.tap do |whole|
           schemas = whole['components']['schemas'].merge!(job_schemas)
           schemas['Act']['properties']['act']['enum'] += Stage.all.flat_map(&:acts)
         end
@@ -30,8 +28,8 @@ module Miser
       # @raise [KeyError] where two parts claim one name
       def fold(whole, part, at = '')
         whole.merge(part) do |key, one, other|
-          raise KeyError, "#{at}/#{key} stands in two parts of the contract" unless one.is_a?(Hash) && other.is_a?(Hash) && ['',
-            '/components'].include?(at)
+          folds = [one, other].all?(Hash) && ['', '/components'].include?(at)
+          raise KeyError, "#{at}/#{key} stands in two parts of the contract" unless folds
 
           fold(one, other, "#{at}/#{key}")
         end

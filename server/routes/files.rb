@@ -100,8 +100,7 @@ module Miser
           reading = { 'id' => id, 'load_id' => body['load'], 'choice_id' => body['choice'], 'kind' => 'series', 'volts_at' => 'lamp',
                       'taken_on' => 'this_machine',
                       'samples' => log.samples.each_with_index.map do |(t, a), i|
-                        { 'id' => "s#{i + 1}", 't_s' => t,
-                          'amps' => a }
+                        { 'id' => "s#{i + 1}", 't_s' => t, 'amps' => a }
                       end }.compact
           edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision,
             what: 'a meter’s log') do |d|

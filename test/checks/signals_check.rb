@@ -27,8 +27,7 @@ class SignalsCheck < Miser::Test
     loops['load resistors'] =
       signal_loop(lamps: led_four,
         resistors: SIDES.map do |s|
-          Shunt.new(id: "load_#{s}", side: s, ohms: 3.9, rated_w: 50.0,
-            series: false)
+          Shunt.new(id: "load_#{s}", side: s, ohms: 3.9, rated_w: 50.0, series: false)
         end)
     loops
   end

@@ -58,8 +58,7 @@ class UncertaintyCheck < Miser::Test
   def test_an_advertised_range_is_the_spread_of_a_level_distribution
     settings = Miser::Assumptions.new
     load = Miser::Draw::Load.new(id: 'x', name: 'Bar',
-      document: { 'law' => 'driver',
-                  'figures' => [{ 'id' => 'f', 'origin' => 'advertised', 'watts' => 120.0, 'volts' => 12.0 }] },
+      document: { 'law' => 'driver', 'figures' => [{ 'id' => 'f', 'origin' => 'advertised', 'watts' => 120.0, 'volts' => 12.0 }] },
       readings: [], settings: settings, fallback_law: 'driver')
     random = Random.new(3)
     drawn = Array.new(RUNS) { 10.0 * random.rand(0.35..1.0) }

@@ -47,8 +47,7 @@ class WallCheck < Miser::Test
     out = in_r(subject,
       "for (l in contourLines(x, y, z, levels=c(#{LEVELS.join(',')}))) cat(sprintf('%.10g %.12g %.12g\\n', l$level, l$x, l$y), sep='')")
     theirs = out.lines.map { |l| l.split.map(&:to_f) }.group_by(&:first).transform_values do |rows|
-      on_grid(rows.map { |r| r.drop(1) },
-        subject)
+      on_grid(rows.map { |r| r.drop(1) }, subject)
     end
     lines = Miser::Beam::Contour.new(subject.xs, subject.ys, subject.grid)
     LEVELS.each do |level|

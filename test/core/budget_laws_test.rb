@@ -16,8 +16,7 @@ class BudgetLawsTest < Miser::Test
     b = budget(job)
     b.ledgers('after').values.flat_map do |ledger|
       b.scenarios.filter_map { |s| ledger.line(s) }.map do |l|
-        [l.scenario.id, l.earns.value, l.spends.value, l.keeps.value, l.keeps.sigma,
-          l.system_v.value]
+        [l.scenario.id, l.earns.value, l.spends.value, l.keeps.value, l.keeps.sigma, l.system_v.value]
       end
     end
   end
@@ -26,8 +25,7 @@ class BudgetLawsTest < Miser::Test
     wanted.zip(found).each do |a, b|
       a.zip(b).each do |x, y|
         if x.is_a?(Float) && y
-          assert_in_delta(x, y, 1e-6 * x.abs.clamp(1.0, nil),
-            message)
+          assert_in_delta(x, y, 1e-6 * x.abs.clamp(1.0, nil), message)
         else
           assert_equal(x, y, message)
         end
@@ -144,8 +142,7 @@ class BudgetLawsTest < Miser::Test
 
       ride = lambda { |legs|
         budget(job.merge('ride' => legs.each_with_index.map do |(minutes, scenario), i|
-          { 'id' => "r#{i}",
-            'minutes' => minutes, 'scenario' => scenario }
+          { 'id' => "r#{i}", 'minutes' => minutes, 'scenario' => scenario }
         end)).ride('after')
       }
       whole = ride[[[40, 'cruise_day'], [20, 'idle_night']]]

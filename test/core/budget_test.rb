@@ -119,8 +119,7 @@ class BudgetTest < Miser::Test
     assert_match(/engine is off/, idle.break_even.reason)
     assert_operator idle.lasts.value, :>, 0.1
     parked = job.tap do |j|
-      j['loads'] << lamp('tracker', role: 'tracker', group: 'accessory', law: 'driver', key_off_a: 0.02,
-        figures: stated(0.1))
+      j['loads'] << lamp('tracker', role: 'tracker', group: 'accessory', law: 'driver', key_off_a: 0.02, figures: stated(0.1))
     end
     charge = Miser::Charging::Battery.charge_at(12.6)
     assert_within 1e-6, (charge - 0.4) * 10 / 0.02, line(parked, 'after', 'parked').lasts.value

@@ -18,8 +18,7 @@ class ChargingTest < Miser::Test
     assert_equal 0.0, curve.amps(1100, 14.0)
     assert_in_delta 1100 * 13.0 / 14.0, curve.cut_in(13.0), 1e-9
     assert_raises(Miser::LateCutIn) do
-      EarnFit.from_rating(watts: 280, rpm: 1000, volts: 14.0, cut_in: 1100, watts_sigma: 0.1,
-        cut_in_sigma: 0.1)
+      EarnFit.from_rating(watts: 280, rpm: 1000, volts: 14.0, cut_in: 1100, watts_sigma: 0.1, cut_in_sigma: 0.1)
     end
   end
 
@@ -82,8 +81,7 @@ class ChargingTest < Miser::Test
   def test_the_voltage_schools
     settings = ->(school) { Miser::Assumptions.new('voltage_school' => school) }
     make = lambda { |school, volts|
-      Miser::Budget::Circuit.new({ 'id' => 'm', 'kind' => 'dc', 'regulator' => { 'volts' => volts } }, {},
-        settings.call(school))
+      Miser::Budget::Circuit.new({ 'id' => 'm', 'kind' => 'dc', 'regulator' => { 'volts' => volts } }, {}, settings.call(school))
     }
     assert_equal 14.3, make.call('measured', 14.3).volts
     assert_equal 14.0, make.call('measured', nil).volts

@@ -32,8 +32,7 @@ class DrawTest < Miser::Test
     random = Random.new(5)
     20.times do
       loads = random_job(random)['loads'].map do |l|
-        [Load.new(id: 'x', name: 'x', document: l, readings: [],
-          settings: Miser::Assumptions.new, fallback_law: 'driver').law, random.rand]
+        [Load.new(id: 'x', name: 'x', document: l, readings: [], settings: Miser::Assumptions.new, fallback_law: 'driver').law, random.rand]
       end
       sum = Sum.new(loads)
       [4.0, 7.3, 12.0, 14.4].each { |v| assert_in_delta loads.sum { |law, w| w * law.current(v) }, sum.amps(v), 1e-9 }

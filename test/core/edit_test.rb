@@ -15,8 +15,7 @@ class EditTest < Miser::Test
     assert_equal(%w[c a b], apply({ 'op' => 'move', 'at' => '/loads/c', 'before' => 'a' })['loads'].map { |l| l['id'] })
     assert_equal(%w[b c a], apply({ 'op' => 'move', 'at' => '/loads/a' })['loads'].map { |l| l['id'] })
     assert_equal 90,
-      apply({ 'op' => 'set', 'at' => '/circuits/main/alternator/rated_w',
-              'value' => 90 })['circuits'][0]['alternator']['rated_w']
+      apply({ 'op' => 'set', 'at' => '/circuits/main/alternator/rated_w', 'value' => 90 })['circuits'][0]['alternator']['rated_w']
     refute apply({ 'op' => 'unset', 'at' => '/machine/idle_rpm' })['machine'].key?('idle_rpm')
     assert_equal 1, apply({ 'op' => 'set', 'at' => '/bench/meter_ohm', 'value' => 1 })['bench']['meter_ohm']
   end

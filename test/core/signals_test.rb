@@ -12,11 +12,9 @@ class SignalsTest < Miser::Test
   def reference(led)
     lamps = SIDES.product([1, 2]).map do |side, i|
       if led
-        Miser::Network::Led.new("#{side}#{i}", side, '0', kind: 'resistor', volts: 12.8, amps: 0.12,
-          from_v: 7.0)
+        Miser::Network::Led.new("#{side}#{i}", side, '0', kind: 'resistor', volts: 12.8, amps: 0.12, from_v: 7.0)
       else
-        Miser::Network::Filament.new("#{side}#{i}", side, '0', 12.0,
-          21 / 12.0)
+        Miser::Network::Filament.new("#{side}#{i}", side, '0', 12.0, 21 / 12.0)
       end
     end
     Miser::Network::Solver.new([Miser::Network::Source.new('battery', 'left', '0', 12.8, 0.05),

@@ -15,11 +15,9 @@ class WallTest < Miser::Test
     frame = Wall.new(blank)
     cells = rows.times.flat_map do |j|
       columns.times.map do |i|
-        next if skip[j,
-          i]
+        next if skip[j, i]
 
-        { 'id' => "r#{j}c#{i}",
-          'lux' => yield(frame.xs[i], frame.ys[j]) }
+        { 'id' => "r#{j}c#{i}", 'lux' => yield(frame.xs[i], frame.ys[j]) }
       end
     end.compact
     Wall.new(blank.merge('cells' => cells, **rest.transform_keys(&:to_s)), settings: Miser::Assumptions.new(set.transform_keys(&:to_s)))

@@ -107,8 +107,7 @@ class Lm63Test < Miser::Test
     blank = Miser::Beam::Wall.new(frame)
     cells = blank.ys.each_index.flat_map do |j|
       blank.xs.each_index.map do |i|
-        { 'id' => "r#{j}c#{i}",
-          'lux' => 40 * Math.exp(-(blank.xs[i]**2) - (8 * ((blank.ys[j] + 0.2)**2))) }
+        { 'id' => "r#{j}c#{i}", 'lux' => 40 * Math.exp(-(blank.xs[i]**2) - (8 * ((blank.ys[j] + 0.2)**2))) }
       end
     end
     wall = Miser::Beam::Wall.new(frame.merge('cells' => cells))

@@ -52,8 +52,7 @@ class PhotographTest < Miser::Test
     refute_match(/Exif|GPS/, picture.jpeg)
     [given[0, 200], given[0..-300],
       given.sub('hvc1', 'xxxx')].each do |bad|
-      assert_match(/damaged|no picture/,
-        assert_raises(Photograph::Refused) { Photograph.new(bad) }.message)
+      assert_match(/damaged|no picture/, assert_raises(Photograph::Refused) { Photograph.new(bad) }.message)
     end
   end
 

@@ -45,10 +45,7 @@ class RoundTripTest < Miser::Test
       rows = random.rand(2..8)
       cells = rows.times.flat_map do |j|
         columns.times.filter_map do |i|
-          if random.rand < 0.7
-            { 'id' => "r#{j}c#{i}",
-              'lux' => random.rand(0.0..2000.0).round(2) }
-          end
+          { 'id' => "r#{j}c#{i}", 'lux' => random.rand(0.0..2000.0).round(2) } if random.rand < 0.7
         end
       end
       wall = Miser::Beam::Wall.new({ 'distance_m' => 5, 'columns' => columns, 'rows' => rows, 'width_m' => 3, 'up_m' => 0.4,
@@ -72,8 +69,7 @@ class RoundTripTest < Miser::Test
       numbers = [1, -1, 2, verticals.size, horizontals.size, { 'C' => 1, 'B' => 2, 'A' => 3 }[type], 2, 0, 0, 0, 1, 1, 35, *verticals,
         *horizontals, *candela.flatten]
       body = numbers.slice_when { |_, _| random.rand < 0.2 }.map do |line|
-        line.join([' ', '  ', ', ',
-          "\t"].sample(random: random))
+        line.join([' ', '  ', ', ', "\t"].sample(random: random))
       end.join(["\n", "\r\n"].sample(random: random))
       file = Formats::Lm63.read("IESNA:LM-63-#{[1995, 2002].sample(random: random)}\n[TEST] by chance\nTILT=NONE\n#{body}\n")
       assert_equal [type, verticals, horizontals], [file.type, file.verticals, file.horizontals]

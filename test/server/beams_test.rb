@@ -26,8 +26,7 @@ class BeamsTest < Miser::Test
       ptarmigan550].each do |id|
       %w[headlight
         checks].each do |what|
-        call(:get,
-          "/api/jobs/#{id}/stages/#{what}") && assert_equal(200, last_response.status)
+        call(:get, "/api/jobs/#{id}/stages/#{what}") && assert_equal(200, last_response.status)
       end
     end
     chosen = call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'hu', revision: job['revision'] })
@@ -36,13 +35,11 @@ class BeamsTest < Miser::Test
     assert_equal 422, last_response.status
     %w[aim/drop beam/wa/lumens beam/predicted/glare
       headlight/hu/amps].each do |id|
-      call(:get,
-        "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(200, last_response.status, id)
+      call(:get, "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(200, last_response.status, id)
     end
     %w[beam/wa/send beam/none/lumens
       headlight/none/amps].each do |id|
-      call(:get,
-        "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(404, last_response.status, id)
+      call(:get, "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(404, last_response.status, id)
     end
     call(:get, '/api/jobs/dunlin250/working?figure=aim/system')
     assert_equal 404, last_response.status
@@ -53,8 +50,7 @@ class BeamsTest < Miser::Test
     feed = lambda { |id|
       call(:get,
         "/api/jobs/#{id}/stages/headlight")['candidates'].to_h do |c|
-        [c['id'],
-          c['findings'].find { |f| f['rule'] == 'feed' }]
+        [c['id'], c['findings'].find { |f| f['rule'] == 'feed' }]
       end
     }
     assert_equal(%w[fits work], feed['ptarmigan550'].values_at('pf', 'pu').map { |f| f['verdict'] })
@@ -120,8 +116,7 @@ class BeamsTest < Miser::Test
     was = job('wren125')['revision']
     { 'hello' => 422, '' => 422, photograph[0, 300] => 422,
       "\xFF\xD8\xFF#{'x' * 16_000_000}" => 413 }.each do |bytes, status|
-      send_photograph(bytes) && assert_equal(status,
-        last_response.status)
+      send_photograph(bytes) && assert_equal(status, last_response.status)
     end
     send_photograph(photograph, type: 'text/html')
     assert_equal 415, last_response.status

@@ -42,8 +42,7 @@ class CrowdTest < Miser::Test
     rivals = Array.new(3) do |n|
       window do |http|
         ROUNDS.times do |i|
-          answers << ['curlew1100',
-            write(http, 'curlew1100', "#{n}/#{i}").code]
+          answers << ['curlew1100', write(http, 'curlew1100', "#{n}/#{i}").code]
         end
       end
     end
@@ -52,8 +51,7 @@ class CrowdTest < Miser::Test
         ROUNDS.times do
           %w[/api/jobs /api/jobs/dunlin250/stages/checks
             /api/jobs/dunlin250/stages/signals].each do |path|
-            answers << [path,
-              http.get(path).code]
+            answers << [path, http.get(path).code]
           end
         end
       end

@@ -65,8 +65,7 @@ class FuzzTest < Miser::Test
     end
     assert_operator taken, :>, 20, 'some of it is taken'
     Miser::Stage.all.each do |stage|
-      assert_equal(200, call(:get, "/api/jobs/dunlin250/stages/#{stage.key}").then { last_response.status },
-        stage.key)
+      assert_equal(200, call(:get, "/api/jobs/dunlin250/stages/#{stage.key}").then { last_response.status }, stage.key)
     end
     assert_empty Miser::Formats::JobSchema.errors(job['document']).map(&:to_s)
   end

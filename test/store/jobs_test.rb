@@ -37,8 +37,7 @@ class JobsTest < Miser::Test
     @jobs.create(plain_job)
     saved = @jobs.change('plain', 1, what: 'photograph',
       files: [file]) do |d|
-      d.merge('beam' => { 'photographs' => [{ 'id' => 'p_1', 'beam' => 'low',
-                                              'side' => 'before' }] })
+      d.merge('beam' => { 'photographs' => [{ 'id' => 'p_1', 'beam' => 'low', 'side' => 'before' }] })
     end
     saved = @jobs.change('plain', saved.revision, what: 'away') { |d| d.except('beam') }
     assert_equal file.bytes, @jobs.attachments.find('plain', 'p_1').bytes
@@ -55,8 +54,7 @@ class JobsTest < Miser::Test
       edits = [{ 'op' => 'add', 'at' => '/loads', 'value' => lamp("n#{i}"), 'before' => ids.sample(random: random) },
         { 'op' => 'set', 'at' => "/loads/#{ids.sample(random: random)}/rated_w", 'value' => random.rand(50) },
         { 'op' => 'move', 'at' => "/loads/#{ids.sample(random: random)}", 'before' => ids.sample(random: random) },
-        { 'op' => 'add', 'at' => '/readings',
-          'value' => { 'id' => "r#{i}", 'load_id' => ids.sample(random: random), 'kind' => 'cold' } },
+        { 'op' => 'add', 'at' => '/readings', 'value' => { 'id' => "r#{i}", 'load_id' => ids.sample(random: random), 'kind' => 'cold' } },
         { 'op' => 'set', 'at' => '/assumptions/peukert', 'value' => 1 + random.rand.round(3) }]
       edits << { 'op' => 'remove', 'at' => "/loads/#{ids.sample(random: random)}" } if ids.size > 2 && random.rand < 0.4
       wanted = Job::Edit.apply(saved.document, edits = [edits.sample(random: random)])

@@ -30,11 +30,9 @@ module Miser
         %w[front rear].first(random.rand(1..2)).map do |place|
           kind = %w[filament resistor driver regulated].sample(random: random)
           draw = if kind == 'filament'
-                   { law: kind, volts: 12.0,
-                     amps: random.rand(0.4..1.8) }
+                   { law: kind, volts: 12.0, amps: random.rand(0.4..1.8) }
                  else
-                   { law: kind, volts: 13.0, amps: random.rand(0.05..0.5),
-                     from_v: random.rand(5.5..8.5) }
+                   { law: kind, volts: 13.0, amps: random.rand(0.05..0.5), from_v: random.rand(5.5..8.5) }
                  end
           signal_lamp(side, place, **draw).with(bridged: kind == 'resistor' && random.rand < 0.3, reversed: random.rand < 0.15,
             running: place == 'front' && random.rand < 0.4 ? [12.0, random.rand(0.3..0.5)] : nil)

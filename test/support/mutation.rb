@@ -77,7 +77,7 @@ module Miser
       Array.new(Etc.nprocessors) do
         Thread.new do
           while (mutant = queue.pop(true) rescue nil) # rubocop:disable Style/RescueModifier -- an empty queue ends it
-            lived << mutant if lives?(mutant)
+            (lived << mutant) && warn("lived: #{mutant}") if lives?(mutant)
             done += 1
             warn "#{done} of #{mutants.size}, #{lived.size} lived" if (done % 25).zero?
           end

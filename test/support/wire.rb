@@ -31,8 +31,7 @@ module Miser
         assert node, "#{verb} #{path} answered #{last_response.status}, which the contract does not know: #{last_response.body[0, 300]}"
         pointer = node['$ref'] if node['$ref']
         errors = Contract.checker("#{pointer}/content/application~1json/schema").validate(answer).first(3).map do |e|
-          [e['data_pointer'],
-            e['type']]
+          [e['data_pointer'], e['type']]
         end
         assert_empty errors, "#{verb} #{path}"
       end

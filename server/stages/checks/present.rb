@@ -43,8 +43,7 @@ module Miser
       def contours(xs, ys, grid, levels)
         lines = Beam::Contour.new(xs, ys, grid)
         levels.map do |level|
-          { level: level,
-            rings: lines.rings(level).map { |ring| ring.map { |point| point.map { |v| v.round(4) } } } }
+          { level: level, rings: lines.rings(level).map { |ring| ring.map { |point| point.map { |v| v.round(4) } } } }
         end.reject { |c| c[:rings].empty? }
       end
 

@@ -35,8 +35,7 @@ module Miser
           app.post('/api/jobs/:id/wall-table') { answer(200, changed(Beams.keep_table(self, body_of('/api/jobs/{id}/wall-table')))) }
 
           app.post('/api/jobs/:id/photographs') do
-            answer(200,
-              changed(Beams.keep_photograph(self, bytes_of(Formats::Photograph::TYPES, Formats::Photograph::MOST_BYTES))))
+            answer(200, changed(Beams.keep_photograph(self, bytes_of(Formats::Photograph::TYPES, Formats::Photograph::MOST_BYTES))))
           end
 
           app.post('/api/wall-runs') { answer(201, Beams.start_run(self, body_of('/api/wall-runs')).view) }
@@ -86,8 +85,7 @@ module Miser
             files: files) do |d|
             Jobs.check(yield(d),
               was: d).tap do |new|
-              room!(app, new,
-                files)
+              room!(app, new, files)
             end
           end)
         end

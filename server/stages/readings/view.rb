@@ -65,8 +65,7 @@ module Miser
       { loads: Present.loads(budget), plans: ReadingsView.plans(budget), readings: ReadingsView.readings(budget),
         points: ReadingsView.points(budget),
         baseline: Budget::Budget::SIDES.to_h do |side|
-          [side,
-            ticket.baseline(side).items.map { |i| ReadingsView.baseline_item(i, next_step) }]
+          [side, ticket.baseline(side).items.map { |i| ReadingsView.baseline_item(i, next_step) }]
         end }
     end
   end

@@ -22,23 +22,20 @@ module Miser
 
         harnesses = Budget::Budget::SIDES.to_h { |side| [side, survey.harness(side)] }
         harnesses['after'] = faults.filter_map do |id|
-          Signals::Fault.named(id,
-            harnesses['after'])
+          Signals::Fault.named(id, harnesses['after'])
         end.reduce(harnesses['after']) { |h, f| f.apply(h) }
         bare.merge(sides: harnesses.to_h { |side, h| [side, signals_side(h, survey, volts, lights)] },
           cures: with_cures ? survey.cures.ranked.map { |c| c.to_h.merge(parts: c.parts.map(&:to_h)) } : [],
           beside: with_cures ? survey.cures.beside&.label : nil, pins: pins(survey),
           faults: Signals::Fault.all_in(survey.harness('after')).map do |f|
-            { id: f.id, label: f.label, check: f.check,
-              cure: f.cure }
+            { id: f.id, label: f.label, check: f.check, cure: f.cure }
           end)
       end
 
       def signals_side(harness, survey, volts, lights)
         drawing = Formats::LoopDrawing.new(harness, survey.colours)
         views = Signals::COMMANDS.map do |c|
-          seen(Signals::Seen.new(harness, c, thresholds: survey.thresholds, volts: volts,
-            lights: lights))
+          seen(Signals::Seen.new(harness, c, thresholds: survey.thresholds, volts: volts, lights: lights))
         end
         judged = survey.judge(harness)
         { drawing: { width: drawing.width, height: drawing.height, parts: drawing.parts.map(&:to_h), wires: drawing.wires.map(&:to_h) },

@@ -40,8 +40,7 @@ module Miser
           return survey if survey.ready?
 
           fields = survey.missing.map do |m|
-            { at: m[:at], field: m[:text], message: 'is not known',
-              accepts: 'enter it at Intake or Signals' }
+            { at: m[:at], field: m[:text], message: 'is not known', accepts: 'enter it at Intake or Signals' }
           end
           raise Refusal.new(422, 'The signal circuit is not known well enough yet.', fields: fields)
         end
