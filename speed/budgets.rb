@@ -145,13 +145,13 @@ module Miser
         browser = Ferrum::Browser.new(**Chromium::OPTIONS)
         browser.go_to("http://127.0.0.1:#{port}/job/bench/budget")
         browser.network.wait_for_idle
-        first = browser.evaluate("performance.getEntriesByName('first-contentful-paint')[0].startTime")
+        first = painted(browser)
         blank = blank_paint(browser, port)
         sent = browser.evaluate(<<~JS)
           performance.getEntriesByType('resource').filter((e) => !/woff2|[/]api[/]/.test(e.name)).reduce((s, e) => s + e.encodedBodySize, 0)
         JS
         puts format('Budget stage: first paint %<first>.0f ms, beside a page of plain text %<blank>.0f ms   ratio %<ratio>.1f',
-          first: first, blank: blank, ratio: first / blank)
+          first: first, blank: blank, ratio: first.fdiv(blank))
         puts format('bytes shipped, gzipped, without fonts: %.0f kB   (aim: under 250 kB)', sent / 1024.0)
         browser.go_to("http://127.0.0.1:#{port}/job/bench/intake")
         browser.network.wait_for_idle
@@ -162,11 +162,21 @@ module Miser
         browser&.quit
       end
 
+      # @return [Float] ms to the first paint, as soon as there was one
+      def painted(page)
+        250.times do
+          paint = page.evaluate("performance.getEntriesByName('first-contentful-paint')[0]?.startTime")
+          return paint if paint
+
+          sleep 0.02
+        end
+        raise 'nothing was painted'
+      end
+
       def blank_paint(browser, port)
         page = browser.create_page
         page.go_to("http://127.0.0.1:#{port}/theme.js")
-        sleep 0.3
-        page.evaluate("performance.getEntriesByName('first-contentful-paint')[0]?.startTime") || raise('the plain page did not paint')
+        painted(page)
       ensure
         page&.close
       end
