@@ -2,6 +2,7 @@
 
 require_relative '../assumptions'
 require_relative '../figure'
+require_relative '../length'
 
 module Miser
   module Beam
@@ -12,12 +13,10 @@ module Miser
       # @!attribute target [Float] to aim for
       School = Struct.new(:key, :label, :low, :high, :target, :source, keyword_init: true)
 
-      INCH = 0.0254
-      FOOT = 0.3048
       SCHOOLS = [
         School.new(key: 'regulation', label: 'regulation: 0.5 to 2.5 % down, rider aboard', low: -0.025, high: -0.005, target: -0.01,
           source: 'UN Regulation 53 (from memory)'),
-        School.new(key: 'inches', label: '2 in down at 25 ft', low: -0.025, high: -0.005, target: -2 * INCH / (25 * FOOT),
+        School.new(key: 'inches', label: '2 in down at 25 ft', low: -0.025, high: -0.005, target: -2 * Length::INCH / (25 * Length::FOOT),
           source: 'common practice'),
         School.new(key: 'ride', label: 'ride and see: start 1 % down', low: -0.025, high: -0.005, target: -0.01, source: 'common practice')
       ].freeze
@@ -180,8 +179,8 @@ module Miser
       def disagree(length, again)
         return if (length - again).abs <= @settings[:thread_alike] * length
 
-        format('Read twice and not alike: %.1f mm (%.3f in) and %.1f mm (%.3f in). A unit has slipped.', length * 1000, length / INCH,
-          again * 1000, again / INCH)
+        format('Read twice and not alike: %.1f mm (%.3f in) and %.1f mm (%.3f in). A unit has slipped.', length * 1000, length / Length::INCH,
+          again * 1000, again / Length::INCH)
       end
     end
   end
