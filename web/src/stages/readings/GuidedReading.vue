@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import WarmUpChart from '../../charts/WarmUpChart.vue'
 import { useInstruments } from '../../state/useInstruments'
@@ -89,6 +89,9 @@ useEventListener(
   { capture: true },
 )
 const benchVolts = computed(() => (reference.tables ? plain(reference.tables.bench_v, 1) : ''))
+/** What ends the reading is on the screen from its first second. */
+const deeds = useTemplateRef('deeds')
+watch(deeds, (row) => row?.scrollIntoView({ block: 'nearest' }))
 const FAULTS = [
   { key: 'none', label: 'none' },
   { key: 'pulled', label: 'cable pulled' },
@@ -135,14 +138,16 @@ const FAULTS = [
       <p v-if="run.simulated" class="mb-2 font-bold text-brick" data-testid="simulated">Simulated: no real lamp is measured.</p>
       <div class="flex flex-wrap items-end gap-x-8 gap-y-2">
         <p class="leading-none" aria-live="off">
-          <span class="num text-6xl font-bold" data-testid="live-amps">{{ figure === null ? '–' : plain(figure, 3) }}</span>
+          <span class="num inline-block min-w-48 text-6xl font-bold" data-testid="live-amps">{{
+            figure === null ? '–' : plain(figure, 3)
+          }}</span>
           <span class="unit text-3xl">&thinsp;A</span>
         </p>
         <dl class="grid grid-cols-[auto_auto] gap-x-3 text-lg">
           <dt class="text-dim">cold, for the fuse</dt>
           <dd class="num text-right">{{ run.cold === null ? '–' : plain(run.cold, 2) }} A</dd>
           <dt class="text-dim">settles at</dt>
-          <dd class="num text-right font-bold">
+          <dd class="num min-w-44 text-right font-bold">
             {{ run.settled === null ? '–' : plain(run.settled, 3) }} A<span v-if="run.settled_sigma" class="unit text-base">
               ± {{ plain(run.settled_sigma, 3) }}</span
             >
@@ -153,20 +158,22 @@ const FAULTS = [
             <dt class="text-dim">volts at the lamp</dt>
             <dd class="num text-right">{{ run.volts === null ? '–' : plain(run.volts, 2) }} V</dd>
           </template>
-          <dt v-if="lux !== null" class="text-dim">light</dt>
-          <dd v-if="lux !== null" class="num text-right">{{ plain(lux, 0) }} lx</dd>
+          <template v-if="instruments.light">
+            <dt class="text-dim">light</dt>
+            <dd class="num min-w-24 text-right">{{ lux === null ? '–' : plain(lux, 0) }} lx</dd>
+          </template>
         </dl>
       </div>
       <label v-if="!withVolts" class="mt-2 flex items-center gap-3 text-lg"
         >volts at the lamp, read by hand
         <input v-model="typedVolts" class="field num w-32" inputmode="decimal" autocomplete="off" :placeholder="benchVolts" />
       </label>
-      <p class="my-2 text-xl font-bold" :class="tone" role="status" data-testid="run-words">
+      <!-- Two lines' room, so that what is pressed stands still while the words change. -->
+      <p class="my-2 min-h-14 text-xl font-bold" :class="tone" role="status" data-testid="run-words">
         {{ run.trouble ? `The meter ${run.trouble.text}. ${run.trouble.remedy}` : run.words }}
       </p>
       <p v-if="adrift" class="mb-2 text-brick" role="status">The stream broke off; it is taken up again, nothing is lost.</p>
-      <WarmUpChart :samples="samples" :settled="run.settled" :mean="null" live />
-      <div class="mt-3 flex flex-wrap gap-2">
+      <div ref="deeds" class="flex scroll-mb-16 flex-wrap gap-2">
         <button type="button" class="btn btn-main min-h-14 px-6 text-lg" :disabled="!acceptable" @click="accept">
           {{ run.watch === 'settled' ? 'Accept' : 'Accept what there is' }} <span class="kbd text-on-brass!">A</span>
         </button>
@@ -184,6 +191,7 @@ const FAULTS = [
           </select></label
         >
       </div>
+      <WarmUpChart class="mt-3" :samples="samples" :settled="run.settled" :mean="null" live />
     </div>
   </div>
 </template>
