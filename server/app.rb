@@ -41,7 +41,8 @@ module Miser
       def self.on(database)
         shop = Store::Shop.new(database)
         tickets = Tickets.new(shop, Store::Attachments.new(database))
-        jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES)
+        jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES,
+          without: tickets.method(:without_figures))
         Class.new(self) do
           set :jobs, jobs
           set :parts, Store::Parts.new(database)
@@ -49,6 +50,13 @@ module Miser
           set :runs, Instruments::Runs.new
           set :tickets, tickets
         end
+      end
+
+      # What went wrong in the program itself, for whoever mends it.
+      # @param error [StandardError]
+      # @return [void]
+      def self.log(error, about = nil)
+        warn "miser: #{[about, error.class].compact.join(': ')}: #{error.message}\n  #{(error.backtrace || []).first(8).join("\n  ")}"
       end
 
       helpers Guard
@@ -98,7 +106,7 @@ module Miser
       not_found { answer(404, Refusal.new(404, 'There is nothing at this address.').to_h) unless response.body.any? }
 
       error do |e|
-        warn "miser: #{e.class}: #{e.message}\n  #{e.backtrace.first(8).join("\n  ")}"
+        App.log(e)
         answer(500, Refusal.new(500, 'Miser made a mistake. It is written in its log.', kept: 'What was saved is safe.').to_h)
       end
     end

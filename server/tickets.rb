@@ -44,13 +44,26 @@ module Miser
         ticket = of(document)
         counted = Tally.new(ticket, was: tally, changed: was && Job::Difference.parts(was, document))
         bay = Present.bay(ticket, counted)
-        names = document.values_at('name', 'bay', 'fleet', 'waiting').push(bay.dig(:next, 'text')).compact
-        finds = finds(ticket.document)
-        Store::Summaries::Summary.new(tally: counted.stages, bay: bay, names: names.join("\n"),
-          words: finds.map { |f| f[:words] }.join("\n"), finds: finds, maker: [ticket, counted])
+        kept(ticket.document, bay, tally: counted.stages, maker: [ticket, counted])
+      end
+
+      # The summary of a kept job that Miser fails to figure: it stands among the others, and the log says why.
+      # @param document [Hash] @param error [StandardError]
+      # @return [Store::Summaries::Summary]
+      def without_figures(document, error)
+        App.log(error, "job #{document['id']} can’t be figured")
+        reader = Job::Document.new(document)
+        kept(reader, Present.bay_without_figures(reader), tally: nil)
       end
 
       private
+
+      def kept(document, bay, **rest)
+        names = [document.name, document.bay, document.fleet, document.waiting, bay.dig(:next, 'text')].compact
+        finds = finds(document)
+        Store::Summaries::Summary.new(bay: bay, names: names.join("\n"), words: finds.map { |f| f[:words] }.join("\n"), finds: finds,
+          **rest)
+      end
 
       # @return [Beam::Photometry, nil]
       def photometry(job, id)

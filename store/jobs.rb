@@ -42,7 +42,9 @@ module Miser
       # @param summarize [#call, nil] makes a Summaries::Summary of a document, the tally before it (nil: none) and
       #   the document before it; without one, summaries are left to whoever reads them
       # @param rules [String] by which it does so
-      def initialize(database, clock: -> { Time.now.utc }, summarize: nil, rules: '')
+      # @param without [#call, nil] makes a summary of a kept document that cannot be summarized (document, error),
+      #   so that a list shows the others; a save that cannot be summarized is not made
+      def initialize(database, clock: -> { Time.now.utc }, summarize: nil, rules: '', without: nil)
         @db = database
         @clock = clock
         @recent = Memo.new(RECENT)
@@ -50,6 +52,7 @@ module Miser
         @attachments = Attachments.new(database)
         @summaries = Summaries.new(database, rules)
         @summarize = summarize
+        @without = without
       end
 
       # @return [Attachments]
@@ -171,8 +174,16 @@ module Miser
       def renew(id)
         @db.transaction(mode: :immediate) do
           saved = find(id)
-          saved && summarized(saved.document, saved.revision)
+          saved && renewed(saved)
         end
+      end
+
+      def renewed(saved)
+        summarized(saved.document, saved.revision)
+      rescue StandardError => e
+        raise unless @without && !e.is_a?(Sequel::Error)
+
+        summaries.put(saved.document['id'], saved.revision, @without.call(saved.document, e))
       end
 
       def head(document)

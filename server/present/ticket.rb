@@ -41,12 +41,29 @@ module Miser
         first = budget.scenarios.first
         lines = Budget::Budget::SIDES.to_h { |side| [side, first && budget.ledgers(side).values.first.line(first)] }
         keeps = lines.transform_values { |l| figure(l ? l.keeps : Figure.unknown('A', 'no scenario')) }
-        { id: document.id, name: document.name, bay: document.bay, fleet: document.fleet, kind: document.machine['kind'],
-          waiting: document.waiting, scenario: first&.name,
+        machine(document).merge(
+          scenario: first&.name,
           before: keeps['before'], after: keeps['after'], verdict: lines['after']&.verdict, verdict_before: lines['before']&.verdict,
           next: counted.next_step&.except('weight', 'worth'),
           stages: Stage.all.map { |s| { stage: s.key, label: s.label, state: counted.stages[s.key]['state'] } },
-          flags: budget.flags.select(&:serious?).map { |f| flag(f) } }
+          flags: budget.flags.select(&:serious?).map { |f| flag(f) }
+        )
+      end
+
+      # The line of a machine that the program fails at: its name, and that nothing is known.
+      # @param document [Job::Document]
+      # @return [Hash]
+      def bay_without_figures(document)
+        unknown = figure(Figure.unknown('A', 'Miser made a mistake with this machine; it is written in its log'))
+        machine(document).merge(
+          scenario: nil, before: unknown, after: unknown, verdict: nil, verdict_before: nil,
+          next: { stage: Stage.all.first.key, at: '/machine', text: 'not known: it can’t be figured' }, stages: [], flags: []
+        )
+      end
+
+      def machine(document)
+        { id: document.id, name: document.name, bay: document.bay, fleet: document.fleet, kind: document.machine['kind'],
+          waiting: document.waiting }
       end
 
       def flag(flag)

@@ -80,6 +80,28 @@ class SummariesTest < Miser::Test
     assert_equal 'Kept', broken.find('a').document['name']
   end
 
+  # Rules changed, and one machine fails by them: the others are shown, and it beside them.
+  def test_a_machine_that_cannot_be_summarized_hides_no_other
+    %w[a b c].each { |id| jobs.create(machine(id)) }
+    told = []
+    rule = lambda do |document, *|
+      raise ZeroDivisionError, 'b' if document['id'] == 'b'
+
+      Summary.new(tally: {}, bay: document.slice('id', 'name'), names: document['name'], words: '', finds: [])
+    end
+    plain = lambda do |document, error|
+      told << error.message
+      Summary.new(bay: { name: "#{document['id']} fails" }, names: '', words: '', finds: [])
+    end
+    store = Store::Jobs.new(@database, rules: 'new', summarize: rule, without: plain)
+    assert_equal 3, store.catch_up(10)
+    assert_equal [['a', 'b fails', 'c'], 3], board(store)
+    assert_equal ['b'], told
+    assert_nil store.summaries.tally('b', 1)
+    assert_raises(ZeroDivisionError) { store.change('b', 1, what: 'name') { |document| document.merge('name' => 'B') } }
+    assert_equal 'b', store.find('b').document['name']
+  end
+
   # Two programs on one file: neither is shown what its memory has and the file no longer.
   def test_memory_never_stands_before_the_file
     one, two = Array.new(2) { jobs }
