@@ -19,7 +19,8 @@ module Miser
 
       # @return [String]
       def text
-        tables = [assumptions, volts, roles, engines, bases, caps, sizes, conductors, connectors, resistors, flashers, faults, constants]
+        tables = [assumptions, volts, roles, engines, bases, caps, sizes, conductors, connectors, resistors, flashers, faults, aims,
+          constants]
         [HEAD, *tables.map { |table| section(*table) }].join("\n")
       end
 
@@ -109,6 +110,11 @@ module Miser
         ['Faults of a signal loop', 'How often each is met, against each other. Assumptions.', %w[key what often], rows]
       end
 
+      def aims
+        rows = Beam::Aim::SCHOOLS.map { |a| [a.key, a.label, *[a.low, a.high, a.target].map { |slope| slope * 100 }, a.source] }
+        ['Aim', 'How far the cut-off may fall, in % of the distance; down is less than 0.', ['key', 'what', 'lowest', 'highest', 'aimed at', 'source'], rows]
+      end
+
       # Every plain figure or range that a rule has a name for.
       def constants
         rows = named(Miser).sort.uniq.map { |name, value| [name.delete_prefix('Miser::'), value] }
@@ -130,13 +136,27 @@ module Miser
         end
       end
 
+      # @return [Array<String>] figures, lists and tables of them; nothing else
       def written(value)
         case value
-        when Numeric then [say(value.to_f)]
         when Range then value.begin.is_a?(Numeric) ? ["#{say(value.begin.to_f)} to #{say(value.end.to_f)}"] : []
-        when Array then value.any? && value.all?(Numeric) ? [value.map { |v| say(v.to_f) }.join(', ')] : []
-        when Hash then value.any? && value.values.all?(Numeric) ? [value.map { |k, v| "#{k} #{say(v.to_f)}" }.join(', ')] : []
-        else []
+        when Hash
+          return [] unless value.flatten.any?(Numeric) && value.flatten.all? { |v| plain?(v) }
+
+          [value.map { |pair| pair.map { |v| row(v) }.join(' ') }.join(', ')]
+        else figures?(value) ? [row(value)] : []
+        end
+      end
+
+      def plain?(value) = value.is_a?(Numeric) || value.is_a?(String) || value.is_a?(Symbol)
+
+      def figures?(value) = value.is_a?(Array) ? value.any? && value.all? { |v| figures?(v) } : value.is_a?(Numeric)
+
+      def row(value)
+        case value
+        when Array then value.map { |v| row(v) }.join(value.first.is_a?(Array) ? '; ' : ', ')
+        when Numeric then say(value.to_f)
+        else value.to_s
         end
       end
     end

@@ -64,18 +64,15 @@ module Miser
         days = battery.days(amps)
         return Call.new(verdict: 'healthy', text: 'Nothing is drawn with the key out.') unless days
 
-        words = format('%<ma>.0f mA: %<days>s until it will not crank.', ma: amps * 1000,
-          days: if days < 2
-                  format('%.0f hours', days * 24)
-                else
-                  format('%.0f days', days)
-                end)
+        left = days < 2 ? counted(days * 24, 'hour') : counted(days, 'day')
+        words = format('%<ma>.0f mA: %<left>s until it will not crank.', ma: amps * 1000, left: left)
         verdict = DAYS.find { |limit, _| days < limit }&.last || 'healthy'
         Call.new(verdict: verdict, text: words)
       end
 
       def call(verdict, text, *numbers) = Call.new(verdict: verdict, text: format(text, *numbers))
-      private_class_method :call
+      def counted(number, what) = "#{number.round} #{what}#{'s' unless number.round == 1}"
+      private_class_method :call, :counted
     end
   end
 end

@@ -99,7 +99,8 @@ module Miser
         end
         share = view.pattern.on_share
         unless LIT.cover?(share)
-          list << problem('on_share', view, format('Lit %.0f %% of the time; the limits are %s.', share * 100, Rhythm.lit_words))
+          list << problem('on_share', view,
+            format('Lit %.0f %% of the time when %s; the limits are %s.', share * 100, said(view), Rhythm.lit_words))
         end
         list
       end
@@ -111,7 +112,7 @@ module Miser
         list = []
         if fast && fast > RATE.end
           list << problem('telltale_fast', view,
-            format('The dash tell-tale flashes %.0f a minute and the controller stores a fault.', fast))
+            format('The dash tell-tale flashes %.0f a minute when %s, and the controller stores a fault.', fast, said(view)))
         end
         shown = view.telltales
         dead = shown.any? && shown.values.none? { |t| t.looks == 'flashes' } && view.pattern.flashes?

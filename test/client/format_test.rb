@@ -15,6 +15,8 @@ class FormatTest < Miser::Test
     ['figureText', [{ 'value' => 96, 'unit' => 'h' }]] => '4.0 days', ['figureText', [{ 'value' => 0.5, 'unit' => '1' }]] => '0.50',
     ['sizeOf', [{ 'value' => -2.5, 'unit' => 'A' }]] => { 'value' => 2.5, 'unit' => 'A' },
     ['sizeOf', [{ 'value' => nil, 'unit' => 'A' }]] => { 'value' => nil, 'unit' => 'A' },
+    ['signWord', [{ 'value' => -0.1 }]] => 'owes', ['signWord', [{ 'value' => 0 }]] => 'keeps', ['signWord', [{ 'value' => nil }]] => '',
+    ['colourOf', ['too_close']] => 'var(--brass)', ['colourOf', [nil]] => 'var(--dim)',
     ['toneOf', ['owes']] => 'text-brick', ['toneOf', [nil]] => 'text-dim', ['toneOf', ['never heard']] => 'text-dim',
     ['valueAt', [{ 'loads' => [{ 'id' => 'l7', 'name' => 'Tail' }] }, '/loads/l7/name']] => 'Tail',
     ['valueAt', [{ 'loads' => [] }, '/loads/l7/name']] => nil

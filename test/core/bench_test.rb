@@ -105,6 +105,12 @@ class BenchRulesTest < Miser::Test
     # 10 Ah from full to 40 %: 6 Ah, over 25 mA: 10 days.
     assert_match(/25 mA: 10 days/, health.key_off(0.025, battery).text)
     assert_equal 'unhealthy', health.key_off(0.025, battery).verdict
+    # Days to flat: under a fortnight, under six weeks or so, beyond.
+    verdicts = [0.05, 13.9, 14.1, 44.9, 45.1].map { |days| health.key_off(0.01, Struct.new(:drawn) { define_method(:days) { |_| days } }.new) }
+    assert_equal %w[unhealthy unhealthy watch watch healthy], verdicts.map(&:verdict)
+    assert_match(/: 1 hour until/, verdicts.first.text)
+    assert_match(/14 days/, verdicts[1].text)
+    assert_equal %w[healthy watch], [health.key_off(0.0, battery), health.key_off(0.01, nil)].map(&:verdict)
   end
 
   def test_points_to_measure_and_what_to_switch_on

@@ -7,7 +7,7 @@ import { stageFor } from '../stages/registry'
 import { useReference } from '../state/useReference'
 import { useTheme } from '../state/useTheme'
 import FigureValue from '../ui/FigureValue.vue'
-import { sizeOf, toneOf } from '../ui/format'
+import { colourOf, signWord, sizeOf, toneOf } from '../ui/format'
 import StageMark from '../ui/StageMark.vue'
 import FileSheet from './FileSheet.vue'
 import KeepScale from './KeepScale.vue'
@@ -129,11 +129,16 @@ function find() {
             </p>
           </div>
           <div>
-            <KeepScale :before="bay.before.value" :after="bay.after.value" :far="far" />
+            <KeepScale
+              :before="bay.before.value"
+              :after="bay.after.value"
+              :tones="[bay.verdict_before, bay.verdict].map(colourOf)"
+              :far="far"
+            />
           </div>
           <div>
             <span class="block text-[1.75rem] leading-tight font-bold" :class="toneOf(bay.verdict)">
-              <span class="block text-lg leading-none">{{ bay.after.value === null ? '' : bay.after.value < 0 ? 'owes' : 'keeps' }}</span>
+              <span class="block text-lg leading-none">{{ signWord(bay.after) }}</span>
               <FigureValue :figure="sizeOf(bay.after)" name="Kept after" sigma />
             </span>
             <span class="block text-sm text-dim">

@@ -2,7 +2,8 @@
 import { computed } from 'vue'
 import { plain } from '../ui/format'
 
-const props = defineProps<{ before: number | null; after: number | null; far: number }>()
+/** Amps kept, with the colours of their verdicts: before, after. */
+const props = defineProps<{ before: number | null; after: number | null; tones: string[]; far: number }>()
 const W = 260
 const MID = W / 2
 const at = (amps: number) => MID + (amps / props.far) * (MID - 8)
@@ -22,19 +23,13 @@ const label = computed(
         :width="Math.abs(at(before) - MID)"
         height="11"
         fill="none"
-        :stroke="before < 0 ? 'var(--brick)' : 'var(--moss)'"
+        :stroke="tones[0]"
         stroke-width="2"
         stroke-dasharray="4 3"
       />
     </g>
     <g v-if="after !== null">
-      <rect
-        :x="Math.min(MID, at(after))"
-        y="27"
-        :width="Math.abs(at(after) - MID)"
-        height="13"
-        :fill="after < 0 ? 'var(--brick)' : 'var(--moss)'"
-      />
+      <rect :x="Math.min(MID, at(after))" y="27" :width="Math.abs(at(after) - MID)" height="13" :fill="tones[1]" />
     </g>
     <path :d="`M${MID} 2V44`" stroke="var(--ink)" stroke-width="2.5" />
   </svg>

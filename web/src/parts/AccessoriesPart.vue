@@ -2,7 +2,7 @@
 import type { Schemas } from '../api/client'
 import { useReference } from '../state/useReference'
 import FigureValue from '../ui/FigureValue.vue'
-import { plain, sizeOf, toneOf } from '../ui/format'
+import { plain, signWord, sizeOf, toneOf } from '../ui/format'
 
 /** Which wanted accessories the saving buys. */
 defineProps<{ rows: Schemas['AccessoryView'][] }>()
@@ -20,7 +20,7 @@ const reference = useReference()
           <td :class="toneOf(a.fits)">
             <span class="font-semibold">{{ reference.fit(a.fits) }}</span>
             <span v-if="a.worst" class="block text-sm text-dim">
-              {{ (a.worst.keeps.value ?? 0) < 0 ? 'owes' : 'keeps' }}
+              {{ signWord(a.worst.keeps) }}
               <FigureValue :figure="sizeOf(a.worst.keeps)" :name="`Kept with ${a.name}`" sigma />, {{ a.worst.name.toLowerCase()
               }}<template v-if="a.fits !== 'fits' && a.worst.above_rpm.value"
                 >; fits above {{ plain(a.worst.above_rpm.value, 0) }} rpm</template

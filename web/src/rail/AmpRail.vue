@@ -4,7 +4,7 @@ import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
 import FigureValue from '../ui/FigureValue.vue'
 import Term from '../ui/Term.vue'
-import { plain, sizeOf } from '../ui/format'
+import { plain, signWord, sizeOf, toneOf } from '../ui/format'
 import { useJob } from '../state/useJob'
 import { useReference } from '../state/useReference'
 import { KINDS, type Kind } from './patterns'
@@ -35,10 +35,7 @@ const kinds = computed(() => {
   return (Object.keys(KINDS) as Kind[]).filter((k) => present.has(k)).map((k) => ({ key: k, ...KINDS[k] }))
 })
 const big = computed(() => rail.keeps(job.side))
-const word = computed(() => {
-  const value = big.value?.value
-  return value === null || value === undefined ? 'keeps' : value < 0 ? 'owes' : 'keeps'
-})
+const word = computed(() => signWord(big.value) || 'keeps')
 const amount = computed(() => (big.value ? sizeOf(big.value) : undefined))
 const closeCall = computed(() => rail.verdict(job.side) === 'too_close')
 const lasts = computed(() => rail.line(job.side)?.lasts)
@@ -51,7 +48,7 @@ const marks = computed(() => {
     return value ? [{ side, rpm: value, at: (value / top.value) * 100 }] : []
   })
 })
-const tone = computed(() => (closeCall.value ? 'text-brass' : word.value === 'owes' ? 'text-brick' : 'text-moss'))
+const tone = computed(() => toneOf(rail.verdict(job.side)))
 
 function slide(event: Event) {
   job.rpm = Number((event.target as HTMLInputElement).value)

@@ -71,7 +71,7 @@ function result(id: string) {
     <p class="mb-2 text-dim">Bench instruments that speak SCPI over the network. Miser speaks to these addresses and to no others.</p>
     <ul class="border-t border-line">
       <li v-for="r in rows" :key="r.id" class="border-b border-line py-3" data-testid="instrument">
-        <div class="grid items-end gap-3 sm:grid-cols-[1fr_15rem_12rem_7rem_auto]">
+        <div class="grid items-end gap-3 sm:grid-cols-[1fr_18rem] min-[1000px]:grid-cols-[1fr_18rem_11rem_7rem_auto]">
           <label class="block"
             ><span class="mb-1 block text-dim">Name</span><input v-model="r.name" class="field" maxlength="60" @change="save"
           /></label>

@@ -43,9 +43,15 @@ export function figureText(figure: Figure): string {
   return `${plain(figure.value, digits)}${sigma} ${figure.unit === '1' ? '' : figure.unit}`.trim()
 }
 
-/** The size of a figure whose sign is said in a word: keeps, owes. */
+/** The size of a figure whose sign is said in a word: see signWord. */
 export function sizeOf(figure: Figure): Figure {
   return { ...figure, value: figure.value === null ? null : Math.abs(figure.value) }
+}
+
+/** The sign of what is left over as it is printed: a word before the figure. Whether it is enough, a verdict says. */
+export function signWord(figure: Figure | null | undefined): string {
+  if (!figure || figure.value === null || figure.value === undefined) return ''
+  return figure.value < 0 ? 'owes' : 'keeps'
 }
 
 /** Money of whole cents; an unknown price is a question. */
@@ -73,3 +79,5 @@ export const TONES: Record<string, string> = {
   watch: 'text-brass',
 }
 export const toneOf = (verdict: string | null | undefined) => TONES[verdict ?? ''] ?? 'text-dim'
+/** The tone of a verdict as a colour to draw with. */
+export const colourOf = (verdict: string | null | undefined) => `var(--${toneOf(verdict).slice('text-'.length)})`

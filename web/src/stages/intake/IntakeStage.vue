@@ -60,10 +60,8 @@ function add(group: 'lamp' | 'engine' | 'accessory') {
           </select>
         </div>
         <QuantityField at="/machine/year" label="Year" unit="" :step="1" />
-        <div class="grid grid-cols-2 gap-2">
-          <QuantityField at="/machine/idle_rpm" label="Idle" unit="rpm" :step="50" />
-          <QuantityField at="/machine/slow_rpm" label="Slow trail" unit="rpm" :step="50" />
-        </div>
+        <QuantityField at="/machine/idle_rpm" label="Idle" unit="rpm" :step="50" />
+        <QuantityField at="/machine/slow_rpm" label="Slow trail" unit="rpm" :step="50" />
         <QuantityField at="/machine/cruise_rpm" label="Cruise" unit="rpm" :step="100" />
         <QuantityField at="/machine/redline_rpm" label="Redline" unit="rpm" :step="100" />
       </div>
