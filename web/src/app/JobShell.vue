@@ -186,6 +186,9 @@ function keys() {
     <div class="flex min-w-0 flex-1 flex-col">
       <AmpRail class="no-print sticky top-0 z-20 max-[900px]:static" />
       <p v-if="job.message && job.status !== 'saved'" class="no-print bg-brick-soft px-5 py-2" role="alert">{{ job.message }}</p>
+      <p v-if="job.unkept && job.status !== 'saved'" class="no-print bg-brick-soft px-5 py-2" role="alert">
+        This browser keeps nothing (its storage is full or forbidden): what is not saved yet is lost if the window closes.
+      </p>
       <AsideNote />
       <main id="main" tabindex="-1" class="min-w-0 flex-1 px-5 pt-4 pb-10 outline-none">
         <div

@@ -35,6 +35,8 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
   /** What each draft was sent as: the text, with the shown unit where it had none. */
   const meant = ref<Record<string, string>>({})
   const errors = ref<Record<string, FieldError>>({})
+  /** Whether what is not saved yet would be lost with the window. */
+  const unkept = ref(false)
   const queue = ref<Edit[]>([])
   const theirs = shallowRef<JobView | null>(null)
   /** Edits put aside when the other's were kept. */
@@ -52,7 +54,12 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
   }
 
   function keep() {
-    keepUnsaved(id.value, { revision: view.value?.revision ?? 0, edits: queue.value, drafts: drafts.value, meant: meant.value })
+    unkept.value = !keepUnsaved(id.value, {
+      revision: view.value?.revision ?? 0,
+      edits: queue.value,
+      drafts: drafts.value,
+      meant: meant.value,
+    })
   }
 
   /** Another job is opened: what belonged to the one before lies in the browser's storage. */
@@ -249,6 +256,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     queue,
     theirs,
     aside,
+    unkept,
     at,
     reset,
     restore,

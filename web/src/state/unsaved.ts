@@ -10,19 +10,23 @@ export interface Unsaved {
 
 const key = (job: string) => `miser.unsaved.${job}`
 
-export function keepUnsaved(job: string, unsaved: Unsaved) {
-  if (unsaved.edits.length === 0 && Object.keys(unsaved.drafts).length === 0) localStorage.removeItem(key(job))
-  else localStorage.setItem(key(job), JSON.stringify(unsaved))
+/** @returns whether it is kept: a browser's storage may be full or forbidden */
+export function keepUnsaved(job: string, unsaved: Unsaved): boolean {
+  try {
+    if (unsaved.edits.length === 0 && Object.keys(unsaved.drafts).length === 0) localStorage.removeItem(key(job))
+    else localStorage.setItem(key(job), JSON.stringify(unsaved))
+    return true
+  } catch {
+    return false
+  }
 }
 
 /** @returns null where there is nothing, or nothing that can be read */
 export function readUnsaved(job: string): Unsaved | null {
-  const text = localStorage.getItem(key(job))
-  if (!text) return null
   try {
-    return JSON.parse(text) as Unsaved
+    const kept = JSON.parse(localStorage.getItem(key(job)) ?? 'null') as Partial<Unsaved> | null
+    return kept && Array.isArray(kept.edits) && kept.drafts && kept.meant ? (kept as Unsaved) : null
   } catch {
-    localStorage.removeItem(key(job))
     return null
   }
 }

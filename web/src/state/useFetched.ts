@@ -18,6 +18,7 @@ export function useFetched<T>(sources: WatchSource<unknown> | WatchSource<unknow
     if (!question) {
       data.value = null
       failed.value = ''
+      busy.value = false
       return
     }
     busy.value = true

@@ -11,7 +11,11 @@ export function useTheme() {
   function toggle() {
     chosen.value = dark.value ? 'light' : 'dark'
     document.documentElement.dataset.theme = chosen.value
-    localStorage.setItem('miser.theme', chosen.value)
+    try {
+      localStorage.setItem('miser.theme', chosen.value)
+    } catch {
+      // Full or forbidden: the theme holds while the window is open.
+    }
   }
 
   return { dark, toggle }
