@@ -99,7 +99,7 @@ function slide(event: Event) {
       </span>
     </div>
 
-    <div class="flex gap-4">
+    <div class="flex gap-4 max-[560px]:flex-col max-[560px]:gap-1">
       <div ref="box" class="min-w-0 flex-1">
         <svg :width="width" height="104" class="block" role="group" aria-label="Amps spent against amps earned">
           <g aria-hidden="true">
@@ -141,7 +141,11 @@ function slide(event: Event) {
           />
         </svg>
       </div>
-      <div class="flex w-56 shrink-0 flex-col justify-center leading-tight" aria-live="polite" data-testid="rail-verdict">
+      <div
+        class="flex w-56 shrink-0 flex-col justify-center leading-tight max-[560px]:w-full"
+        aria-live="polite"
+        data-testid="rail-verdict"
+      >
         <template v-if="amount && amount.value !== null && amount.value !== undefined">
           <span>
             <Term :of="word" class="text-lg font-bold" :class="tone" />
@@ -157,7 +161,7 @@ function slide(event: Event) {
       </div>
     </div>
 
-    <div v-if="slides" class="flex items-center gap-4">
+    <div v-if="slides" class="flex items-center gap-4 max-[560px]:flex-col max-[560px]:items-stretch max-[560px]:gap-0">
       <div class="relative min-w-0 flex-1">
         <span
           v-for="m in marks"
