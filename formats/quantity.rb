@@ -47,13 +47,18 @@ module Miser
       }.freeze
       NUMBER = %r{\A([+-]?(?:\d+\s+\d+/\d+|\d+/\d+|(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d{1,3})?))\s*(.*)\z}i
 
+      # What a unit may look like before the units' library sees it, which raises to any power it is told.
+      UNIT = %r{\A[[:alpha:]°%"'′″]{1,16}[²³]?(?:\^[1-3])?(?:/[[:alpha:]]{1,8})?\z}
+      MOST_LETTERS = 400
+
       # @param text [String]
       # @param unit [String] unit of the field
       # @return [Float] in that unit
       # @raise [Invalid]
       def self.parse(text, unit)
         name, examples = UNITS.fetch(unit, [nil, BARE_EXAMPLES])
-        match = NUMBER.match(tidy(text, unit)) or raise Invalid.new("“#{text.to_s[0, 40]}” is not a number", examples)
+        match = text.to_s.length <= MOST_LETTERS && NUMBER.match(tidy(text,
+          unit)) or raise Invalid.new("“#{text.to_s[0, 40]}” is not a number", examples)
         given = SPELLINGS[match[2]] || SPELLINGS.fetch(match[2].downcase, match[2])
         value = given.empty? || given == unit ? bare(match[1], unit, given) : convert(match[1], given, name, text, examples)
         raise Invalid.new("“#{text.to_s[0, 40]}” is not a number that can be used", examples) unless value.finite?
@@ -70,7 +75,7 @@ module Miser
 
       def self.bare(number, unit, given)
         value = scalar(number)
-        return value unless unit == 'cents'
+        return value unless unit == 'cents' && value.finite?
 
         given == 'cents' ? value : (value * 100).round.to_f
       end
@@ -92,7 +97,7 @@ module Miser
 
       def self.convert(number, given, name, text, examples)
         wrong = Invalid.new("“#{text.to_s[0, 40]}” is in another unit than this field", examples)
-        raise wrong unless name && name != 'cents'
+        raise wrong unless name && name != 'cents' && given.match?(UNIT)
         return scalar(number) / 100 if name == '1' && given == '%'
         return Draw::Conductor.area(scalar(number)) if name == 'mm^2' && given.match?(/\A(awg|ga|gauge)\z/i)
 

@@ -22,7 +22,8 @@ class QuantityTest < Miser::Test
   def test_what_is_no_quantity_is_refused_with_what_is
     [['', 'A'], ['NaN', 'A'], ['Infinity', 'A'], ['1e400', 'A'], ['abc', 'A'], ['35 W', 'A'], ['3 ft', 'V'], ['12; DROP TABLE jobs', 'V'],
       ['<script>', 'W'], ['3/0', 'A'], ['1.2.3', 'A'], ['5 %', 'A'], ['--1', 'A'], ['0x10', 'A'],
-      ['16 awg', 'm']].each do |text, unit|
+      ['16 awg', 'm'], ['1e999', 'cents'], ['9' * 399, 'rpm'], ['1 W^9999999', 'W'], ['1 m^2', 'm'], ["1 #{'m*' * 100}m", 'm'],
+      ['1 ' * 5000, 'A']].each do |text, unit|
       error = assert_raises(Q::Invalid, text) { Q.parse(text, unit) }
       refute_empty error.accepts
     end
