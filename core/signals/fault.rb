@@ -26,6 +26,11 @@ module Miser
 
       HEAVY_OHM = 150.0
       PINCH_OHM = 0.02
+      # Ω between contacts that touch: assumption.
+      TOUCH_OHM = 0.1
+      # The load resistor sold for one side of a 12 V machine: common practice.
+      USUAL_LOAD_OHM = 6.8
+      USUAL_LOAD_W = 50.0
       FEED_OHM = 3.3
       LEAK_OHM = 15_000.0
 
@@ -55,7 +60,7 @@ module Miser
         kind('touching', 'socket contacts touching join left and right', :loop, 1.0,
           'Unplug the lamps one at a time: at the culprit the other side goes dark. Ohms between left and right feed.',
           'Bend the contacts apart, insulate.') do |h, _|
-          h.with(joined_ohm: 0.1)
+          h.with(joined_ohm: TOUCH_OHM)
         end,
         kind('bridge', 'tell-tale between left and right bridges them', :loop, 2.0,
           'Pull the tell-tale’s bulb: the other side goes dark at once.', 'Diode pair, or a tell-tale each side.') do |h, _|
@@ -86,7 +91,7 @@ module Miser
         kind('in_series', 'load resistor in series instead of across', :side, 1.0,
           'Volts across the resistor while lit: near battery volts is across, less is in series.',
           'From feed to earth, not in the wire.') do |h, t|
-          h.with(resistors: h.resistors + [Shunt.new(id: "series_#{t}", side: t, ohms: 6.8, rated_w: 50.0, series: true)])
+          h.with(resistors: h.resistors + [Shunt.new(id: "series_#{t}", side: t, ohms: USUAL_LOAD_OHM, rated_w: USUAL_LOAD_W, series: true)])
         end,
         kind('telltale', 'tell-tale burnt out', :loop, 1.0, 'Try its bulb straight on the battery.', 'Replace it.') do |h, _|
           h.with(telltale: h.telltale.with(wiring: 'burnt'))

@@ -94,6 +94,14 @@ class BenchRulesTest < Miser::Test
     assert_equal 'overclaimed', suspects(0.9, rated: 40.0, filament: false).first
     assert_equal 'milliamps', suspects(expected * 1000).first
     Suspect::TABLE.each { |s| refute_empty s.check }
+    words = Plausibility.new(amps: 4676.0, volts: 12.5, rated_w: 55.0).suspects.first.then { |s, _| s }
+    assert_equal 'milliamps', words.key
+    evidence = Suspect::Evidence.new(amps: 4676.0, volts: 12.5, expected: 4.6, low: 3.7, high: 5.5, others: [], filament: true)
+    assert_match(/4676 mA is 4\.68 A/, words.words(evidence))
+    assert_in_delta Math.exp(-0.5), evidence.near(4.6 * Math.exp(Suspect::NEAR)), 1e-9
+    assert_equal [1.0, 0.0, 0.0], [evidence.near(4.6), evidence.near(-4.6), evidence.near(4.6, 0)]
+    # 21 W lit on its 5 W terminal, and near enough the same: 55 W for 60 W is no other terminal.
+    refute_includes suspects(other, other_w: [60.0]), 'wrong_terminal'
   end
 
   def test_system_volts_healthy_or_not
@@ -106,7 +114,8 @@ class BenchRulesTest < Miser::Test
     assert_match(/25 mA: 10 days/, health.key_off(0.025, battery).text)
     assert_equal 'unhealthy', health.key_off(0.025, battery).verdict
     # Days to flat: under a fortnight, under six weeks or so, beyond.
-    verdicts = [0.05, 13.9, 14.1, 44.9, 45.1].map { |days| health.key_off(0.01, Struct.new(:drawn) { define_method(:days) { |_| days } }.new) }
+    lasting = Struct.new(:left) { def days(_) = left }
+    verdicts = [0.05, 13.9, 14.1, 44.9, 45.1].map { |days| health.key_off(0.01, lasting.new(days)) }
     assert_equal %w[unhealthy unhealthy watch watch healthy], verdicts.map(&:verdict)
     assert_match(/: 1 hour until/, verdicts.first.text)
     assert_match(/14 days/, verdicts[1].text)
