@@ -11,6 +11,9 @@ module Miser
       NEAR = 0.08
       # The watts of a display lie further from a rating than amps do: assumption.
       WATTS_NEAR = 0.2
+      # Times the most that was looked for, from which a reading may be watts: assumption.
+      WATTS_OVER = 2.0
+      MILLI = 1000.0
       # V under which no battery sags and no lead drops while a lamp is lit: assumption.
       LOWEST_V = 6.0
       # Share of what was looked for that counts as nothing; share by which two filaments differ: assumptions.
@@ -53,7 +56,8 @@ module Miser
 
       # @return [Float] 0 to 1
       def score(evidence)
-        @score.call(evidence).to_f * LIKELY.fetch(key, 1.0) * (evidence.at_lamp ? AT_LAMP.fetch(key, 1.0) : 1.0)
+        fits = @score.call(evidence) or return 0.0
+        (fits == true ? 1.0 : fits) * LIKELY.fetch(key, 1.0) * (evidence.at_lamp ? AT_LAMP.fetch(key, 1.0) : 1.0)
       end
 
       # @return [String]
@@ -62,36 +66,36 @@ module Miser
       LISTED_W = [4, 5, 10, 15, 18, 21, 25, 35, 45, 55, 60, 65, 80, 100].freeze
 
       TABLE = [
-        new('milliamps', ->(e) { format('This looks like milliamps: %g mA is %.2f A.', e.amps, e.amps / 1000) },
-          'Read the unit on the display.') { |e| e.near(e.amps / 1000) },
+        new('milliamps', ->(e) { format('This looks like milliamps: %g mA is %.2f A.', e.amps, e.amps / MILLI) },
+          'Read the unit on the display.') { |e| e.near(e.amps / MILLI) },
         new('watts', ->(e) { format('This looks like watts: %g W at %.1f V is %.2f A.', e.amps, e.volts, e.amps / e.volts) },
-          'Read the unit on the display.') { |e| e.amps > 2 * e.high ? e.near(e.amps, e.rated_w)**WATTS_NEAR : 0 },
-        new('amps_as_milliamps', ->(e) { format('This looks like amps entered as milliamps: %.2f A?', e.amps * 1000) },
-          'Read the unit on the display.') { |e| e.near(e.amps * 1000) },
+          'Read the unit on the display.') { |e| e.amps > WATTS_OVER * e.high && (e.near(e.amps, e.rated_w)**WATTS_NEAR) },
+        new('amps_as_milliamps', ->(e) { format('This looks like amps entered as milliamps: %.2f A?', e.amps * MILLI) },
+          'Read the unit on the display.') { |e| e.near(e.amps * MILLI) },
         new('wrong_jack', 'Nothing flows: the lead is in the wrong jack, or that jack’s fuse is blown.',
-          'Short the leads on the ohms range: a blown fuse reads open.') { |e| e.amps < NOTHING * e.expected ? 1 : 0 },
+          'Short the leads on the ohms range: a blown fuse reads open.') { |e| e.amps < NOTHING * e.expected },
         new('both_filaments', 'Both filaments are lit.',
           'Take the lead off the other terminal: the reading falls by half.') do |e|
-          e.high? ? e.others.map { |o| e.near(e.amps, e.expected + o) }.max : 0
+          e.high? && e.others.map { |o| e.near(e.amps, e.expected + o) }.max
         end,
         new('wrong_terminal', 'The other filament is lit: the lead is on the wrong terminal.',
           'See which filament glows, or read the marks beside the terminals.') do |e|
           e.others.select { |o| (o - e.expected).abs > APART * e.expected }.map { |o| e.near(e.amps, o) }.max
         end,
         new('battery_sag', ->(e) { format('The battery sags: it would take %.1f V at the lamp.', e.implied_v) },
-          'Read the volts at the lamp itself, lit.') { |e| e.starved? ? 1 : 0 },
+          'Read the volts at the lamp itself, lit.') { |e| e.starved? },
         new('lead_drop', lambda { |e|
           format('Leads, meter or a joint take %.1f V: about %.2f Ω.', e.volts - e.implied_v, (e.volts - e.implied_v) / e.amps)
         },
-          'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.') { |e| e.starved? ? 1 : 0 },
+          'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.') { |e| e.starved? },
         new('other_rating', ->(e) { format('A lamp of another rating: about %g W.', nearest(e)) },
-          'Read the marking on its cap.') { |e| e.filament ? e.near(e.amps, nearest(e) / e.rated_w * e.expected) : 0 },
+          'Read the marking on its cap.') { |e| e.filament && e.near(e.amps, nearest(e) / e.rated_w * e.expected) },
         new('shared_feed', 'Another load shares the feed.',
-          'Unplug the lamp: what is still drawn is another’s.') { |e| e.high? ? 1 : 0 },
+          'Unplug the lamp: what is still drawn is another’s.') { |e| e.high? },
         new('overclaimed', 'It takes less than it was sold as: common with LED units.',
-          'Take a second reading at another voltage; if it agrees, the label was wrong.') { |e| e.low? && !e.filament ? 1 : 0 },
+          'Take a second reading at another voltage; if it agrees, the label was wrong.') { |e| e.low? && !e.filament },
         new('not_warm', 'It was read before it had settled.',
-          'Watch it for some minutes, or take a series.') { |e| e.high? && !e.filament ? 1 : 0 }
+          'Watch it for some minutes, or take a series.') { |e| e.high? && !e.filament }
       ].freeze
 
       def self.nearest(evidence) = LISTED_W.min_by { |w| Math.log(evidence.amps / (w / evidence.rated_w * evidence.expected)).abs }

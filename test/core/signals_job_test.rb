@@ -35,6 +35,14 @@ class SignalsJobTest < Miser::Test
     refute_empty s.judgement('after').problems
   end
 
+  # Nothing is entered of the plug: it has the usual contacts of its kind.
+  def test_the_plug_of_a_kind
+    { 'thermal' => %w[49 49a], 'free_2' => %w[49 49a], 'outage' => %w[49 49a 31], 'controller' => %w[49 49a] }.each do |kind, contacts|
+      assert_equal contacts, survey(signal_job(flasher: kind)).plug, kind
+    end
+    assert_equal %w[49a 49], survey(signal_job(plug: '49a/49')).plug
+  end
+
   def test_what_is_missing_is_named_and_nothing_is_solved
     missing = survey(plain_job(loads: [lamp('a', role: 'signal_left', base: 'P21W')])).missing.map { |m| m[:text] }
     assert_equal ['signal lamps, left and right', 'the flasher’s kind'], missing
