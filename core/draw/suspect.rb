@@ -83,15 +83,15 @@ module Miser
           e.others.select { |o| (o - e.expected).abs > APART * e.expected }.map { |o| e.near(e.amps, o) }.max
         end,
         new('battery_sag', ->(e) { format('The battery sags: it would take %.1f V at the lamp.', e.implied_v) },
-          'Read the volts at the lamp itself, lit.') { |e| e.starved? },
+          'Read the volts at the lamp itself, lit.', &:starved?),
         new('lead_drop', lambda { |e|
           format('Leads, meter or a joint take %.1f V: about %.2f Ω.', e.volts - e.implied_v, (e.volts - e.implied_v) / e.amps)
         },
-          'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.') { |e| e.starved? },
+          'Read the volts at the battery and at the lamp, both lit; the difference is the leads’.', &:starved?),
         new('other_rating', ->(e) { format('A lamp of another rating: about %g W.', nearest(e)) },
           'Read the marking on its cap.') { |e| e.filament && e.near(e.amps, nearest(e) / e.rated_w * e.expected) },
         new('shared_feed', 'Another load shares the feed.',
-          'Unplug the lamp: what is still drawn is another’s.') { |e| e.high? },
+          'Unplug the lamp: what is still drawn is another’s.', &:high?),
         new('overclaimed', 'It takes less than it was sold as: common with LED units.',
           'Take a second reading at another voltage; if it agrees, the label was wrong.') { |e| e.low? && !e.filament },
         new('not_warm', 'It was read before it had settled.',
