@@ -8,14 +8,13 @@ module Miser
     # The budget for the command line: JSON for programs, a table for people.
     module BudgetReport
       FIGURES = { earns_a: :earns, spends_a: :spends, keeps_a: :keeps }.freeze
-      SIDES = { 'before' => 'As it came in', 'after' => 'After the change' }.freeze
 
       module_function
 
       # @param budget [Budget::Budget]
-      # @return [Hash] before and after, each with its scenarios
+      # @return [Hash] before, lamps and after (all in), each with its scenarios
       def data(budget)
-        SIDES.keys.to_h { |side| [side, { scenarios: budget.lines(side).map { |l| line(l) } }] }
+        Budget::Steps::KEYS.to_h { |step| [step, { scenarios: budget.lines(step).map { |l| line(l) } }] }
       end
 
       # @return [Hash] one line; null with a reason where unknown
@@ -42,9 +41,12 @@ module Miser
 
       # @return [String]
       def text(budget)
-        sides = SIDES.map { |side, words| "\n#{words}\n#{table(budget.lines(side))}" }
+        same = Budget::Steps.same(budget.document)
+        steps = Budget::Steps::TABLE.map do |step|
+          "\n#{[step.label.capitalize, same[step.key]].compact.join(': ')}\n#{table(budget.lines(step.key))}"
+        end
         flags = budget.flags.map { |f| "! #{f.text}" }
-        [budget.document.name, *sides, next_reading(budget), *flags].compact.join("\n") << "\n"
+        [budget.document.name, *steps, next_reading(budget), *flags].compact.join("\n") << "\n"
       end
 
       def table(lines)

@@ -4,6 +4,7 @@ require_relative '../assumptions'
 require_relative '../job/document'
 require_relative '../draw/reading'
 require_relative '../draw/load'
+require_relative 'steps'
 require_relative 'scenario'
 require_relative 'circuit'
 require_relative 'entry'
@@ -18,10 +19,12 @@ require_relative 'flags'
 
 module Miser
   module Budget
-    # The whole budget of a job document: both sides of the conversion, every
+    # The whole budget of a job document: every step of the conversion, every
     # scenario and circuit. Everything is computed when first asked for.
     class Budget
+      # The two ends of a conversion, and all its steps.
       SIDES = %w[before after].freeze
+      STEPS = Steps::KEYS
       FALLBACK_LAWS = { 'lamp' => 'filament' }.freeze
       # What a part fitted instead follows, where it does not say: most are switching drivers.
       PART_LAW = 'driver'
@@ -49,7 +52,7 @@ module Miser
         (@machine['redline_rpm'] || speeds.max || 0).then { |n| n.positive? ? [n, *scenarios.filter_map(&:rpm)].max.to_f : 8000.0 }
       end
 
-      # @param side [String] before or after
+      # @param side [String] one of STEPS
       # @return [Hash{String=>Ledger}] by circuit id
       def ledgers(side)
         (@ledgers ||= {})[side] ||= circuits(side).transform_values { |c| ledger(side, c, entries(side)) }
@@ -68,7 +71,7 @@ module Miser
 
       # @return [Curve]
       def curve(scenario_id, circuit_id)
-        Curve.new(SIDES.to_h { |side| [side, ledgers(side).fetch(circuit_id)] }, scenario(scenario_id), redline)
+        Curve.new(STEPS.to_h { |side| [side, ledgers(side).fetch(circuit_id)] }, scenario(scenario_id), redline)
       end
 
       # @return [Array<Changes::Change>]
@@ -76,10 +79,9 @@ module Miser
 
       # @return [Array<Accessories::Judged>] in the owner's order
       def accessories
-        @accessories ||= ledgers('after').flat_map do |id, with_all|
+        @accessories ||= ledgers('lamps').flat_map do |id, lamps|
           wanted = with_all_wanted.select { |e| circuit_of(e.row) == id }
-          bare = ledger('after', with_all.circuit, with_all.entries.reject { |e| e.row['wanted'] })
-          Accessories.new(bare, wanted, scenarios).judge
+          Accessories.new(lamps, wanted, scenarios).judge
         end
       end
 
@@ -137,10 +139,14 @@ module Miser
         choice && choice['id'] == choice_id && choice['action'] == 'swap' ? load_as_chosen(row, choice) : nil
       end
 
-      # @param side [String]
-      # @return [Array<Entry>] every load that stands on that side
+      # @param side [String] one of STEPS
+      # @return [Array<Entry>] every load that stands there
       def entries(side)
-        (@entries ||= {})[side] ||= @rows.filter_map { |row| side == 'before' ? entry_before(row) : entry_after(row) }
+        (@entries ||= {})[side] ||= case side
+                                    when 'before' then @rows.filter_map { |row| entry_before(row) }
+                                    when 'after' then @rows.filter_map { |row| entry_after(row) }
+                                    else entries('after').reject { |e| e.row['wanted'] }
+                                    end
       end
 
       # @return [Array<Entry>] wanted accessories, taken or not
@@ -194,14 +200,14 @@ module Miser
 
       def readings_by_load = @readings_by_load ||= readings.group_by { |r| r.document['load_id'] }
 
-      # Nothing about a circuit differs between the sides but a regulator fitted with the change.
-      def circuits(side) = (@circuits ||= {})[side] ||= read_circuits(side)
+      # Nothing about a circuit differs between the steps but a regulator fitted with the lamps.
+      def circuits(side) = (@circuits ||= {})[side] ||= side == 'after' ? circuits('lamps') : read_circuits(side)
 
       def read_circuits(side)
         document.circuits.to_h do |c|
-          next [c['id'], circuits('before')[c['id']]] if side == 'after' && !c['regulator_after']
+          next [c['id'], circuits('before')[c['id']]] if side != 'before' && !c['regulator_after']
 
-          c = c.merge('regulator' => Job::Document.part(c, 'regulator').merge(c['regulator_after'])) if side == 'after'
+          c = c.merge('regulator' => Job::Document.part(c, 'regulator').merge(c['regulator_after'])) if side != 'before'
           [c['id'], Circuit.new(c, @machine, settings)]
         end
       end
@@ -237,14 +243,14 @@ module Miser
       end
 
       def line_figure(side = nil, scenario_id = nil, circuit_id = nil, name = nil, load = nil, *)
-        return line(side, scenario_id, circuit_id)&.light_of(load) if name == 'light' && SIDES.include?(side)
-        return nil unless SIDES.include?(side) && %w[earns spends keeps break_even system_v lasts].include?(name)
+        return line(side, scenario_id, circuit_id)&.light_of(load) if name == 'light' && STEPS.include?(side)
+        return nil unless STEPS.include?(side) && %w[earns spends keeps break_even system_v lasts].include?(name)
 
         line(side, scenario_id, circuit_id)&.public_send(name)
       end
 
       def load_figure(side = nil, id = nil, *)
-        entry = (SIDES.include?(side) ? entries(side) : with_all_wanted).find { |e| e.id == id }
+        entry = (STEPS.include?(side) ? entries(side) : with_all_wanted).find { |e| e.id == id }
         entry&.load&.figure(volts_for(entry.row))
       end
 

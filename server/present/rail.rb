@@ -21,11 +21,19 @@ module Miser
       # @return [Hash]
       def rail(budget, scenario: nil, circuit: nil)
         scenario, circuit = look(budget, scenario, circuit)
-        lines = Budget::Budget::SIDES.to_h { |side| [side, scenario && budget.ledgers(side)[circuit].line(scenario)] }
+        lines = Budget::Budget::STEPS.to_h { |step| [step, scenario && budget.ledgers(step)[circuit].line(scenario)] }
+        lamps = lines.delete('lamps')
         { scenario: scenario&.id, circuit: circuit, engine: scenario&.engine, rpm: scenario&.rpm, redline: budget.redline,
           step: Budget::Curve.step(budget.redline),
           curve: budget.ledgers('before')[circuit].circuit.curve ? nil : budget.ledgers('before')[circuit].circuit.reason,
-          lines: lines.transform_values { |l| l && line(l) }, blocks: lines.transform_values { |l| l ? columns(l.blocks) : nil } }
+          lines: lines.transform_values { |l| l && line(l) }, lamps: lamps && kept(lamps),
+          same: Budget::Steps.same(budget.document), blocks: lines.transform_values { |l| l ? columns(l.blocks) : nil } }
+      end
+
+      # What is kept at a step that is only passed through.
+      # @param line [Budget::Line]
+      def kept(line)
+        { keeps: figure(line.keeps, "line/#{line.ledger.side}/#{line.scenario.id}/#{line.circuit.id}/keeps"), verdict: line.verdict }
       end
 
       # @param line [Budget::Line]

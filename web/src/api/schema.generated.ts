@@ -1068,7 +1068,7 @@ export interface components {
         };
         Line: {
             /** @enum {unknown} */
-            side: "before" | "after";
+            side: "before" | "lamps" | "after";
             circuit: string;
             earns: components["schemas"]["Figure"];
             spends: components["schemas"]["Figure"];
@@ -1105,14 +1105,27 @@ export interface components {
                 before: components["schemas"]["Line"] | null;
                 after: components["schemas"]["Line"] | null;
             };
+            /** @description the step between */
+            lamps: components["schemas"]["Kept"] | null;
+            /** @description what a step does not differ in */
+            same: {
+                lamps?: string;
+                after?: string;
+            };
             blocks: {
                 before: components["schemas"]["BlockColumns"] | null;
                 after: components["schemas"]["BlockColumns"] | null;
             };
         };
+        Kept: {
+            keeps: components["schemas"]["Figure"];
+            /** @enum {unknown} */
+            verdict: "keeps" | "owes" | "too_close" | null;
+        };
         Series: number[] | null;
         SideSeries: {
             before?: components["schemas"]["Series"];
+            lamps?: components["schemas"]["Series"];
             after?: components["schemas"]["Series"];
         };
         Verdicts: ("keeps" | "owes" | "too_close")[] | null;
@@ -1128,6 +1141,7 @@ export interface components {
             keeps_sigma: components["schemas"]["SideSeries"];
             verdicts: {
                 before?: components["schemas"]["Verdicts"];
+                lamps?: components["schemas"]["Verdicts"];
                 after?: components["schemas"]["Verdicts"];
             };
             system_v: components["schemas"]["SideSeries"];
@@ -1310,6 +1324,7 @@ export interface components {
             cautions: components["schemas"]["Words"];
             terms: components["schemas"]["Words"];
             verdicts: components["schemas"]["Words"];
+            steps: components["schemas"]["Words"];
             fits: components["schemas"]["Words"];
             stage_states: components["schemas"]["Words"];
             flag_levels: components["schemas"]["Words"];

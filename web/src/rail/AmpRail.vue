@@ -35,7 +35,6 @@ const kinds = computed(() => {
   return (Object.keys(KINDS) as Kind[]).filter((k) => present.has(k)).map((k) => ({ key: k, ...KINDS[k] }))
 })
 const big = computed(() => rail.keeps(job.side))
-const word = computed(() => signWord(big.value) || 'keeps')
 const amount = computed(() => (big.value ? sizeOf(big.value) : undefined))
 const closeCall = computed(() => rail.verdict(job.side) === 'too_close')
 const lasts = computed(() => rail.line(job.side)?.lasts)
@@ -141,23 +140,32 @@ function slide(event: Event) {
           />
         </svg>
       </div>
-      <div
-        class="flex w-56 shrink-0 flex-col justify-center leading-tight max-[560px]:w-full"
-        aria-live="polite"
-        data-testid="rail-verdict"
-      >
+      <div class="w-64 shrink-0 leading-tight max-[560px]:w-full" aria-live="polite" data-testid="rail-verdict">
+        <dl class="grid grid-cols-[1fr_auto] text-sm" data-testid="steps">
+          <template v-for="s in rail.steps.value" :key="s.key">
+            <dt :class="s.key === job.side ? 'font-bold' : 'text-dim'">
+              {{ s.same ?? s.label }}
+            </dt>
+            <dd class="text-right" :class="toneOf(s.verdict)">
+              <Term :of="signWord(s.keeps) || 'keeps'" class="font-semibold" />
+              <template v-if="s.key !== job.side && s.keeps">
+                <FigureValue :figure="sizeOf(s.keeps)" :name="`Kept, ${s.label}`" class="ml-1" />
+              </template>
+            </dd>
+          </template>
+        </dl>
         <template v-if="amount && amount.value !== null && amount.value !== undefined">
-          <span>
-            <Term :of="word" class="text-lg font-bold" :class="tone" />
-            <span class="text-sm text-dim">, {{ job.side === 'after' ? 'after the change' : 'as it came in' }}</span>
-          </span>
-          <span class="text-[2.1rem] font-bold" :class="tone"
-            ><FigureValue :figure="amount" name="Kept" sigma class="no-underline!"
-          /></span>
-          <span v-if="closeCall" class="text-sm font-semibold text-brass">{{ reference.verdict('too_close') }}</span>
-          <span v-if="lasts?.value" class="text-sm">battery lasts <FigureValue :figure="lasts" name="Battery lasts" /></span>
+          <p class="text-right text-[2.1rem] leading-none font-bold" :class="tone">
+            <FigureValue :figure="amount" name="Kept" sigma class="no-underline!" />
+          </p>
+          <p class="text-right text-sm">
+            <span v-if="closeCall" class="font-semibold text-brass">{{ reference.verdict('too_close') }}</span>
+            <span v-if="lasts?.value" :class="closeCall ? 'ml-2' : ''"
+              >battery lasts <FigureValue :figure="lasts" name="Battery lasts"
+            /></span>
+          </p>
         </template>
-        <span v-else class="text-sm text-brick">{{ big?.reason ?? 'unknown' }}</span>
+        <p v-else class="text-sm text-brick">{{ big?.reason ?? 'unknown' }}</p>
       </div>
     </div>
 
@@ -183,7 +191,7 @@ function slide(event: Event) {
           @input="slide"
         />
       </div>
-      <div class="flex w-56 shrink-0 items-center gap-1">
+      <div class="flex w-64 shrink-0 items-center gap-1 max-[560px]:w-full">
         <button type="button" class="btn btn-bare px-0 text-sm" :disabled="job.rpm === null" @click="job.rpm = null">
           scenario’s speed
         </button>

@@ -6,7 +6,10 @@ import { blocksOf } from './blocks'
 import { useCurve } from './useCurve'
 
 type Side = 'before' | 'after'
-type Sampled<T> = { before?: T[] | null; after?: T[] | null } | undefined
+/** The steps of a conversion, in their order. */
+const STEPS = ['before', 'lamps', 'after'] as const
+type Step = (typeof STEPS)[number]
+type Sampled<T> = { before?: T[] | null; lamps?: T[] | null; after?: T[] | null } | undefined
 
 /**
  * What the rail shows at the speed the slider stands at. Every number and every verdict is
@@ -37,9 +40,11 @@ export function useRail() {
     return rail.value?.lines[side] ?? undefined
   }
 
-  function sampled<T>(series: Sampled<T>, side: Side): T | null {
-    return moved.value === null ? null : (series?.[side]?.[moved.value] ?? null)
+  function sampled<T>(series: Sampled<T>, step: Step): T | null {
+    return moved.value === null ? null : (series?.[step]?.[moved.value] ?? null)
   }
+
+  const kept = (step: Step) => (step === 'lamps' ? rail.value?.lamps : line(step)) ?? undefined
 
   const earns = computed<Figure | undefined>(() => {
     const own = line('after')?.earns
@@ -48,10 +53,10 @@ export function useRail() {
     return { value, sigma: curve.value.earns_sigma?.[moved.value], unit: 'A', assumed: own?.assumed ?? false }
   })
 
-  function keeps(side: Side): Figure | undefined {
-    const own = line(side)?.keeps
+  function keeps(step: Step): Figure | undefined {
+    const own = kept(step)?.keeps
     if (moved.value === null || !own) return own
-    return { ...own, id: undefined, value: sampled(curve.value?.keeps, side), sigma: sampled(curve.value?.keeps_sigma, side) }
+    return { ...own, id: undefined, value: sampled(curve.value?.keeps, step), sigma: sampled(curve.value?.keeps_sigma, step) }
   }
 
   function systemV(side: Side): Figure | undefined {
@@ -60,14 +65,25 @@ export function useRail() {
     return { ...own, id: undefined, value: sampled(curve.value?.system_v, side) }
   }
 
-  function verdict(side: Side): string | null {
-    return moved.value === null ? (line(side)?.verdict ?? null) : sampled(curve.value?.verdicts, side)
+  function verdict(step: Step): string | null {
+    return moved.value === null ? (kept(step)?.verdict ?? null) : sampled(curve.value?.verdicts, step)
   }
+
+  /** What is kept at each step, a saving before it is spent. */
+  const steps = computed(() =>
+    STEPS.map((step) => ({
+      key: step,
+      label: reference.tables?.steps[step] ?? '',
+      keeps: keeps(step),
+      verdict: verdict(step),
+      same: step === 'before' ? undefined : rail.value?.same[step],
+    })),
+  )
 
   const blocks = computed(() => ({
     before: blocksOf('before', rail.value?.blocks.before, job.document, reference.origins),
     after: blocksOf('after', rail.value?.blocks.after, job.document, reference.origins),
   }))
 
-  return { rail, scenario, circuits, curve, running, ownRpm, moved, rpm, line, earns, keeps, systemV, verdict, blocks }
+  return { rail, scenario, circuits, curve, running, ownRpm, moved, rpm, line, earns, keeps, systemV, verdict, steps, blocks }
 }

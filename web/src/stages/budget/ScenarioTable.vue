@@ -14,9 +14,8 @@ const rows = computed(() =>
   props.view.scenarios.flatMap((s) =>
     props.view.circuits.flatMap((c) => {
       const of = (side: string) => s.lines.find((l) => l.side === side && l.circuit === c.id)
-      const before = of('before')
-      const after = of('after')
-      return before && after ? [{ scenario: s, circuit: c, before, after }] : []
+      const [before, lamps, after] = [of('before'), of('lamps'), of('after')]
+      return before && lamps && after ? [{ scenario: s, circuit: c, before, lamps, after }] : []
     }),
   ),
 )
@@ -30,9 +29,7 @@ const rows = computed(() =>
         <thead>
           <tr>
             <th>scenario</th>
-            <th class="r">rpm</th>
-            <th class="r">came in</th>
-            <th class="r">after</th>
+            <th v-for="step in reference.tables?.steps" :key="step" class="r">{{ step }}</th>
             <th class="r"><Term of="break-even">break-even</Term></th>
           </tr>
         </thead>
@@ -50,13 +47,14 @@ const rows = computed(() =>
                 @click="job.look({ scenario: r.scenario.id, circuit: r.circuit.id })"
               >
                 {{ r.scenario.name }}<span v-if="view.circuits.length > 1" class="block text-sm text-dim">{{ r.circuit.name }}</span>
+                <span v-if="r.scenario.engine === 'running'" class="block text-sm text-dim"
+                  ><span class="num">{{ r.scenario.rpm === null ? '?' : plain(r.scenario.rpm, 0) }}</span> rpm</span
+                >
               </button>
-            </td>
-            <td class="r num text-dim">
-              {{ r.scenario.rpm === null ? '?' : r.scenario.engine === 'running' ? plain(r.scenario.rpm, 0) : '–' }}
             </td>
             <template v-if="r.scenario.engine === 'running'">
               <td class="r" :class="toneOf(r.before.verdict)"><FigureValue :figure="r.before.keeps" name="Kept as it came in" bare /></td>
+              <td class="r" :class="toneOf(r.lamps.verdict)"><FigureValue :figure="r.lamps.keeps" name="Kept, lamps changed" bare /></td>
               <td class="r font-bold" :class="toneOf(r.after.verdict)" :title="reference.verdict(r.after.verdict)">
                 <FigureValue :figure="r.after.keeps" name="Kept after" sigma bare />
               </td>
@@ -71,6 +69,14 @@ const rows = computed(() =>
                   v-else
                   class="text-dim"
                   :title="r.before.lasts.reason ?? ''"
+                  >–</span
+                >
+              </td>
+              <td class="r">
+                <FigureValue v-if="r.lamps.lasts.value !== null" :figure="r.lamps.lasts" name="Battery lasts, lamps changed" /><span
+                  v-else
+                  class="text-dim"
+                  :title="r.lamps.lasts.reason ?? ''"
                   >–</span
                 >
               </td>

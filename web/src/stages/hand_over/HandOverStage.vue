@@ -18,9 +18,8 @@ const rows = computed(() =>
   (view.value?.scenarios ?? []).flatMap((s) =>
     view.value!.circuits.flatMap((c) => {
       const of = (side: string) => s.lines.find((l) => l.side === side && l.circuit === c.id)
-      const before = of('before')
-      const after = of('after')
-      return before && after
+      const [before, lamps, after] = [of('before'), of('lamps'), of('after')]
+      return before && lamps && after
         ? [
             {
               key: s.id + c.id,
@@ -28,6 +27,7 @@ const rows = computed(() =>
               running: s.engine === 'running',
               rpm: s.rpm,
               before,
+              lamps,
               after,
             },
           ]
@@ -82,8 +82,7 @@ function amps(id: string, side: 'before' | 'after') {
             <tr>
               <th>when</th>
               <th class="r">rpm</th>
-              <th class="r">came in, kept</th>
-              <th class="r">after, kept</th>
+              <th v-for="step in reference.tables?.steps" :key="step" class="r">{{ step }}, kept</th>
               <th class="r">volts, before</th>
               <th class="r">after</th>
             </tr>
@@ -94,6 +93,7 @@ function amps(id: string, side: 'before' | 'after') {
               <template v-if="r.running">
                 <td class="r num whitespace-nowrap">{{ r.rpm === null ? '?' : plain(r.rpm, 0) }}</td>
                 <td class="r num whitespace-nowrap">{{ figureText(r.before.keeps) }}</td>
+                <td class="r num whitespace-nowrap">{{ figureText(r.lamps.keeps) }}</td>
                 <td class="r num font-bold whitespace-nowrap">
                   {{ figureText(r.after.keeps)
                   }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{
@@ -106,6 +106,7 @@ function amps(id: string, side: 'before' | 'after') {
               <template v-else>
                 <td class="r">–</td>
                 <td class="r">{{ r.before.lasts.value === null ? '–' : `lasts ${figureText(r.before.lasts)}` }}</td>
+                <td class="r">{{ r.lamps.lasts.value === null ? '–' : `lasts ${figureText(r.lamps.lasts)}` }}</td>
                 <td class="r font-bold">{{ r.after.lasts.value === null ? '–' : `lasts ${figureText(r.after.lasts)}` }}</td>
                 <td class="r num whitespace-nowrap">{{ r.before.system_v.value === null ? '–' : figureText(r.before.system_v) }}</td>
                 <td class="r num whitespace-nowrap">{{ r.after.system_v.value === null ? '–' : figureText(r.after.system_v) }}</td>
