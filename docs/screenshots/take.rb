@@ -39,7 +39,7 @@ JS
 
 # What is done on a view before its picture is taken: scripts, and waits in seconds.
 DEEDS = {
-  'working' => ["document.querySelector('[data-testid=rail-verdict] button').click()"],
+  'working' => ["document.querySelector('[data-testid=rail-kept] button').click()"],
   'signals' => [0.6, *([format(CLICK, 'hold still')] * 2)],
   'signals-cured' => [0.6, "document.querySelector('[data-cure=\"flasher_2+diodes\"] button').click()", 1.2],
   'meter' => [format(CLICK, 'Take it with'), 0.3, HASTE, 0.2, format(CLICK, 'Leads are on'), 3]

@@ -84,9 +84,8 @@ module Miser
 
     # @return [Float] amps kept, as the rail prints them
     def kept
-      text = rail.text
-      amount = text[/\d+\.\d+/].to_f
-      text.start_with?('owes') ? -amount : amount
+      amount = find('[data-testid=rail-kept]').text[/\d+\.\d+/].to_f
+      find('[data-testid=steps] [aria-current=true] + dd').text.start_with?('owes') ? -amount : amount
     end
 
     def press(*keys) = page.driver.browser.keyboard.type(*keys)

@@ -88,7 +88,7 @@ class CareTest < Miser::BrowserTest
     press('3')
     assert_selector '[data-testid=verdict]'
     press('b')
-    assert_selector '[data-testid=rail-verdict]', text: 'as it came in'
+    assert_selector '[data-testid=steps] [aria-current=true]', text: 'as it came in'
     press('r')
     assert_selector '[data-testid=reading-pane]'
     press(:Escape)

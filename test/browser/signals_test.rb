@@ -53,7 +53,7 @@ class SignalsScreenTest < Miser::BrowserTest
     visit '/job/dunlin250/signals'
     before = kept
     find('[data-cure=resistors]').click_on 'choose'
-    assert_no_selector '[data-testid=rail-verdict]', text: /change #{before.abs}\b/
+    assert_no_selector '[data-testid=rail-kept]', text: /\A#{before.abs}\b/
     assert_in_delta before - (3.46 * 13.9 / 13.5 / 2), kept, 0.1, 'half the time while flashing'
     assert_text 'hot enough to burn skin'
     find('[data-cure=resistors]').click_on 'chosen'

@@ -25,6 +25,7 @@ class WorkTest < Miser::BrowserTest
     click_link 'Budget'
     assert_selector '[data-testid=verdict]', text: /Keeps|Too close|Owes/
     assert_selector '[data-testid=next-reading]', text: 'Charging output'
+    assert_selector '[data-testid=steps]', text: /as it came in.*no lamp changed yet.*no accessory wanted/m
     saved = document_by_name('Godwit 300')
     assert_equal [200, 5000, 8],
       [saved['circuits'][0]['alternator']['rated_w'], saved['circuits'][0]['alternator']['rated_rpm'],
@@ -39,7 +40,7 @@ class WorkTest < Miser::BrowserTest
     assert_selector 'h3', text: 'Centre lamp'
     before = kept
     find('#rail-scenario').select('Cruise by night, high beam')
-    assert_no_selector '[data-testid=rail-verdict]', text: /change #{before.abs}\b/
+    assert_no_selector '[data-testid=rail-kept]', text: /\A#{before.abs}\b/
     night = kept
     click_on 'Type one in'
     part = find('[data-testid=own-part]')
@@ -96,7 +97,7 @@ class WorkTest < Miser::BrowserTest
 
   def test_every_figure_opens_its_working
     visit '/job/dunlin250/budget'
-    rail.find('button', match: :first).click
+    find('[data-testid=rail-kept] button').click
     within '[data-testid=working]' do
       assert_text 'keep = earn(n)'
       click_on 'Spent'

@@ -16,11 +16,12 @@ class CliTest < Miser::Test
     out, err, status = miser('budget', WREN, '--format', 'json')
     assert status.success?, err
     data = JSON.parse(out)
-    assert_equal %w[before after], data.keys
+    assert_equal %w[before lamps after], data.keys
     row = data['after']['scenarios'].first
     %w[name rpm earns_a earns_sigma_a spends_a spends_sigma_a keeps_a keeps_sigma_a verdict break_even_rpm
       system_v].each { |key| assert row.key?(key), key }
     assert_in_delta row['keeps_a'], row['earns_a'] - row['spends_a'], 1e-9
+    assert_operator data['lamps']['scenarios'].first['keeps_a'], :>, row['keeps_a'], 'the accessories spend of what the lamps save'
     parked = data['after']['scenarios'].last
     assert_nil parked['break_even_rpm']
     assert_match(/engine is off/, parked['reason'])

@@ -143,6 +143,38 @@ class BudgetTest < Miser::Test
     assert_nil budget(machine).line('after', 'key_on', 'lighting'), 'a coil says nothing with the engine off'
   end
 
+  # What the lamps save is seen before the accessories spend it.
+  def test_the_lamps_are_a_step_of_their_own
+    wanting = job.tap { |j| j['loads'] << lamp('grips', role: 'grips', law: 'heater', figures: stated(2.5), wanted: true) }
+    keeps = ->(j) { Miser::Budget::Budget::STEPS.map { |step| budget(j).line(step, 'idle_night', 'main').keeps.value } }
+    same = ->(j) { Miser::Budget::Steps.same(budget(j).document) }
+    assert_equal({ 'lamps' => 'no lamp changed yet', 'after' => 'no accessory added yet' }, same[wanting])
+    assert_equal 1, keeps[wanting].uniq.size
+    swapped = wanting.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))])
+    came_in, lamps, after = keeps[swapped]
+    assert_equal({ 'after' => 'no accessory added yet' }, same[swapped])
+    assert_operator lamps, :>, came_in + 2
+    assert_equal lamps, after
+    swapped['loads'].last['taken'] = true
+    taken = keeps[swapped]
+    assert_equal [came_in, lamps], taken.first(2)
+    grips = budget(swapped).figure('load/after/grips').value
+    assert_within 1e-9, lamps - grips, taken.last
+    assert_empty same[swapped]
+    assert_equal({ 'after' => 'no accessory wanted' }, same[job.merge('choices' => [swap('low')])])
+    assert_equal(budget(swapped).curve('idle_night', 'main').keeps.keys, %w[before lamps after])
+  end
+
+  # A regulator that comes with the lamps is there before the accessories are.
+  def test_a_regulator_fitted_belongs_to_the_lamps
+    coil = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'S2', circuit: 'lighting')])
+    coil['circuits'][0]['regulator_after'] = { 'fitted' => true, 'volts' => 14.4 }
+    assert_equal([nil, 14.4, 14.4], Miser::Budget::Budget::STEPS.map do |s|
+      budget(coil).ledgers(s)['lighting'].circuit.document.dig('regulator', 'volts')
+    end)
+    refute_includes Miser::Budget::Steps.same(budget(coil).document), 'lamps'
+  end
+
   def test_mixed_has_two_budgets_and_a_saving_on_one_does_not_help_the_other
     machine = plain_job(system: 'mixed',
       loads: [lamp('low', base: 'H4', filament: 'low', circuit: 'lighting'),

@@ -143,7 +143,7 @@ function slide(event: Event) {
       <div class="w-64 shrink-0 leading-tight max-[560px]:w-full" aria-live="polite" data-testid="rail-verdict">
         <dl class="grid grid-cols-[1fr_auto] text-sm" data-testid="steps">
           <template v-for="s in rail.steps.value" :key="s.key">
-            <dt :class="s.key === job.side ? 'font-bold' : 'text-dim'">
+            <dt :class="s.key === job.side ? 'font-bold' : 'text-dim'" :aria-current="s.key === job.side">
               {{ s.same ?? s.label }}
             </dt>
             <dd class="text-right" :class="toneOf(s.verdict)">
@@ -155,7 +155,7 @@ function slide(event: Event) {
           </template>
         </dl>
         <template v-if="amount && amount.value !== null && amount.value !== undefined">
-          <p class="text-right text-[2.1rem] leading-none font-bold" :class="tone">
+          <p class="text-right text-[2.1rem] leading-none font-bold" :class="tone" data-testid="rail-kept">
             <FigureValue :figure="amount" name="Kept" sigma class="no-underline!" />
           </p>
           <p class="text-right text-sm">
