@@ -16,8 +16,8 @@ module Miser
         column('kind', 'kind'),
         column('time', 't_s', '/readings/x/samples/x/t_s'),
         column('amps', 'amps'), column('volts', 'volts'), column('volts at', 'volts_at'), column('second amps', 'second/amps'),
-        column('second volts', 'second/volts'), column('taken on', 'taken_on'), column('base', 'base'), column('when', 'at'),
-        column('note', 'note')
+        column('second volts', 'second/volts'), column('taken on', 'taken_on'), column('simulated', 'simulated'),
+        column('base', 'base'), column('when', 'at'), column('note', 'note')
       ].freeze
 
       module_function

@@ -28,7 +28,7 @@ module Miser
           engines: Job::EngineKinds::TABLE.map { |e| { key: e.key, label: e.label } },
           machine_kinds: named(Job::MACHINE_KINDS), roles: Job::Roles::TABLE.map { |r| { key: r.key, label: r.label, group: r.group } },
           laws: Draw::Law::REGISTRY.values.map { |l| { key: l.key, label: l.label, used_for: l.used_for } },
-          origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label } },
+          origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label, stated: o.stated? } },
           gauges: Draw::Conductor.table.map { |gauge, area| { gauge: gauge, area_mm2: area } },
           connectors: Draw::Conductor::CONNECTORS.map { |k, (label, _)| { key: k, label: label } } }
       end

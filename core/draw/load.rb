@@ -105,7 +105,7 @@ module Miser
       private
 
       def named_law
-        test = @readings.filter_map(&:law_test).max_by(&:confidence)
+        test = @readings.select(&:counts?).filter_map(&:law_test).max_by(&:confidence)
         if test && test.confidence >= 0.6
           @law_origin = format('two-voltage test, exponent %.2f', test.exponent)
           @law_confidence = test.confidence
@@ -121,7 +121,8 @@ module Miser
       end
 
       def best_anchor
-        (reading_anchors + figure_anchors).min_by { |a| [a.origin.rank, a.reading ? 0 : 1] } || base_anchor
+        practised, real = reading_anchors.partition { |a| a.origin.simulated? }
+        (real + figure_anchors).min_by { |a| [a.origin.rank, a.reading ? 0 : 1] } || base_anchor || practised.first
       end
 
       # The latest reading of an origin stands before earlier ones.

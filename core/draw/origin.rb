@@ -22,7 +22,8 @@ module Miser
         new('maker', 'maker’s current figure', 3, 'sigma_maker'),
         new('nominal', 'nominal lamp watts', 4, 'sigma_nominal'),
         new('advertised', 'advertised watts, a range', 5, nil),
-        new('default', 'default for this engine kind, not measured', 6, 'sigma_default')
+        new('default', 'default for this engine kind, not measured', 6, 'sigma_default'),
+        new('simulated', 'simulated: no real lamp was measured', 7, 'sigma_default')
       ].freeze
       BY_KEY = TABLE.to_h { |o| [o.key, o] }.freeze
 
@@ -31,6 +32,12 @@ module Miser
       end
 
       def measured? = rank < 2
+
+      # Whether a figure may be entered with it; the others come of readings.
+      def stated? = !measured? && !simulated?
+
+      # What a stand-in said: it stands for nothing that anything else is known of.
+      def simulated? = key == 'simulated'
 
       # Whether a figure of this origin rests on a doubt that Miser assumed.
       def assumed? = rank >= 4

@@ -39,6 +39,9 @@ module Miser
 
       def usable? = !amps.nil? && problem.nil?
 
+      # Whether a load may be said to have been read.
+      def counts? = usable? && !origin.simulated?
+
       def series? = document['kind'] == 'series'
 
       # @return [Float, nil] A, meter and origin together, volts not counted
@@ -105,6 +108,7 @@ module Miser
       end
 
       def origin_key
+        return 'simulated' if document['simulated']
         return 'same_model' if document['taken_on'] == 'same_model'
 
         cold = document['kind'] == 'cold' || (series? && warm_up.settled.nil?)

@@ -33,7 +33,7 @@ module Miser
       end
 
       def unread
-        document.loads.reject { |l| l['wanted'] || l['added'] || budget.readings_on(l).any?(&:usable?) }.map do |row|
+        document.loads.reject { |l| l['wanted'] || l['added'] || budget.readings_on(l).any?(&:counts?) }.map do |row|
           known = budget.as_is(row).known?
           best = worth[row['id']]
           want("/loads/#{row['id']}", "#{row['name']}: #{known ? 'not measured' : 'draw unknown'}", subject: row['id'],

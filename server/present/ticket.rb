@@ -93,7 +93,7 @@ module Miser
 
         range = load.claimed_w
         { watts: claim.watts, low_w: range&.first, high_w: range&.last, findings: claim.findings.map(&:to_h),
-          beside: reading&.usable? && reading.volts ? claim.beside(reading.amps * reading.volts) : nil }
+          beside: reading&.counts? && reading.volts ? claim.beside(reading.amps * reading.volts) : nil }
       end
 
       # @return [Array<Hash>] charging circuits as they are known

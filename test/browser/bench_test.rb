@@ -50,10 +50,10 @@ class BenchScreenTest < Miser::BrowserTest
       assert_operator reading['samples'].size, :>, 1
       assert_in_delta 12.4, reading['volts'], 0.4
       assert_in_delta 4.4, reading['samples'].last['amps'], 1.0
-      assert_match(/simulated/, reading['note'])
+      assert reading['simulated']
     end
     visit '/job/dunlin250/readings/l1'
-    assert_text 'Taken on the simulated bench'
+    assert_selector '[data-testid=simulated-reading]', text: /no real lamp was measured/
     assert_selector '[data-testid=window]'
   end
 

@@ -104,6 +104,24 @@ class BenchRulesTest < Miser::Test
     refute_includes suspects(other, other_w: [60.0]), 'wrong_terminal'
   end
 
+  # What a stand-in said is kept and told for what it is; nothing rests on it that anything else is known of.
+  def test_a_simulated_reading_counts_for_nothing
+    practised = { 'id' => 'r', 'load_id' => 'a', 'kind' => 'settled', 'amps' => 9.0, 'volts' => 12.5, 'simulated' => true,
+                  'second' => { 'amps' => 8.0, 'volts' => 14.0 } }
+    job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')], readings: [practised])
+    load = budget(job).thing('a')
+    assert_equal 'nominal', load.anchor.origin.key
+    assert_equal 'filament', load.law_key, 'its two voltages say nothing of the lamp'
+    refute load.measured?
+    wants = Miser::Ticket.new(job).stage('readings').wants.map(&:text)
+    assert_includes wants, 'Lamp a: not measured'
+    unknown = job.merge('loads' => [lamp('a')])
+    assert_equal(['simulated', true], budget(unknown).thing('a').then { |l| [l.anchor.origin.key, l.figure(13.0).assumed] })
+    real = job.merge('readings' => [practised.merge('id' => 'first', 'simulated' => false, 'amps' => 4.5).except('second'), practised])
+    assert_in_delta 4.5, budget(real).thing('a').anchor.amps
+    refute_includes Miser::Ticket.new(real).stage('readings').wants.map(&:text), 'Lamp a: not measured'
+  end
+
   def test_system_volts_healthy_or_not
     health = Miser::Charging::Health
     assert_equal(%w[unhealthy unhealthy watch healthy watch], [11.5, 12.0, 12.3, 12.7, 13.1].map { |v| health.rest(v).verdict })

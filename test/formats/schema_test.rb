@@ -61,7 +61,7 @@ class SchemaTest < Miser::Test
     properties = Schema::DOCUMENT['$defs']
     assert_equal Miser::Draw::Law::REGISTRY.keys.sort, properties['law']['enum'].sort
     assert_equal Miser::Draw::LampBase::BY_KEY.keys.sort, properties['base']['enum'].sort
-    assert_equal Miser::Draw::Origin::BY_KEY.keys.reject { |k| k.start_with?('measured') }.sort,
+    assert_equal Miser::Draw::Origin::TABLE.select(&:stated?).map(&:key).sort,
       (properties['origin']['enum'] - %w[measured_settled measured_cold]).sort
     assert_equal Miser::Draw::Conductor::CONNECTORS.keys, properties['claim']['properties']['connector']['enum']
     assert_equal Miser::Signals::Flasher::BY_KEY.keys, Schema::DOCUMENT.dig('properties', 'signals', 'properties', 'flasher', 'enum')

@@ -24,7 +24,7 @@ module Miser
             claim: claim(budget.thing(r.document['load_id'], r.document['choice_id']), r),
             window: window && { verdict: window.verdict.to_s, low: window.low, high: window.high, expected: window.expected,
                                 remarks: window.remarks },
-            stale: budget.stale?(r, row), problem: r.problem }
+            stale: budget.stale?(r, row), counts: r.counts? && !budget.stale?(r, row), problem: r.problem }
         end
       end
 

@@ -1249,7 +1249,12 @@ export interface components {
                 label: string;
                 used_for: string;
             }[];
-            origins: components["schemas"]["NamedList"];
+            origins: {
+                key: string;
+                label: string;
+                /** @description may be entered */
+                stated: boolean;
+            }[];
             /** @description conductors by gauge number */
             gauges: {
                 gauge: number;
@@ -1717,6 +1722,8 @@ export interface components {
             load_id: string;
             lamp_v: components["schemas"]["Figure"];
             amps: number | null;
+            /** @description whether the load may be said to have been read */
+            counts: boolean;
             sigma: number | null;
             cold: number | null;
             mean: number | null;
@@ -2160,6 +2167,8 @@ export interface components {
              * @enum {unknown}
              */
             volts_at?: "lamp" | "battery";
+            /** Taken on a simulated bench */
+            simulated?: boolean;
             /**
              * Taken on
              * @enum {unknown}

@@ -26,7 +26,7 @@ const bases = computed(() =>
     label: `${b.key}${b.trade ? ` (${b.trade})` : ''}${b.filaments[0].watts ? `, ${b.filaments.map((f) => f.watts).join('/')} W` : ''}`,
   })),
 )
-const origins = computed(() => (reference.tables?.origins ?? []).filter((o) => !o.key.startsWith('measured')))
+const origins = computed(() => (reference.tables?.origins ?? []).filter((o) => o.stated))
 const laws = computed(() => (reference.tables?.laws ?? []).map((l) => ({ key: l.key, label: l.label })))
 
 function filaments(load: Load) {

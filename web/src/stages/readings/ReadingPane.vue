@@ -61,7 +61,7 @@ function accept(run: Run, volts: string) {
   const value = blank('series')
   value.samples = run.series.map((s) => ({ id: freshId(), ...s }))
   if (run.volts !== null) value.volts = Number(run.volts.toFixed(3))
-  if (run.simulated) value.note = 'Taken on the simulated bench.'
+  if (run.simulated) value.simulated = true
   // Typed volts go as text: the server reads them and says what is wrong.
   const typed = volts ? [{ op: 'set' as const, at: `/readings/${value.id}/volts`, value: volts }] : []
   job.edit([{ op: 'add', at: '/readings', value }, ...typed])
@@ -178,6 +178,9 @@ const KINDS = [
           </ol>
         </template>
       </div>
+      <p v-if="reading.simulated" class="mt-3 font-semibold text-brick" data-testid="simulated-reading">
+        {{ view?.origin }}. It counts for nothing: read the real one.
+      </p>
       <p v-if="reading.note" class="mt-2 font-semibold text-brick">{{ reading.note }}</p>
       <p v-if="view?.problem" class="mt-2 text-brick">{{ view.problem }}</p>
       <p v-if="reading.volts_at === 'battery' && view" class="mt-2">
@@ -229,7 +232,13 @@ const KINDS = [
           @accept="acceptSecond"
           @leave="secondGuided = false"
         />
-        <button v-else-if="instruments.meter" type="button" class="btn mb-3" @click="secondGuided = true">
+        <!-- A stand-in adds nothing to what was read on a real lamp. -->
+        <button
+          v-else-if="instruments.meter && (reading.simulated || !instruments.meter.simulated)"
+          type="button"
+          class="btn mb-3"
+          @click="secondGuided = true"
+        >
           Take the second with the meter
         </button>
         <div class="grid max-w-2xl grid-cols-2 gap-4">

@@ -88,6 +88,7 @@ function next() {
             <span v-else-if="s.measured" class="num text-sm"
               >{{ s.amps === null ? '' : plain(s.amps, 2) }} <span class="unit">A</span></span
             >
+            <span v-else-if="s.reading?.simulated" class="text-sm text-brick">simulated</span>
             <span v-else class="text-sm text-dim">not read</span>
           </button>
         </li>
@@ -134,7 +135,10 @@ function next() {
                   hide-label
                 /><FigureValue v-else :figure="s.view.lamp_v" name="Volts at the lamp" />
               </td>
-              <td>{{ s.reading.kind }}<span v-if="s.stale" class="block text-brick">the lamp was changed: read again</span></td>
+              <td>
+                {{ s.reading.kind }}<span v-if="s.reading.simulated" class="block text-brick">simulated</span
+                ><span v-if="s.stale" class="block text-brick">the lamp was changed: read again</span>
+              </td>
               <td class="r num" :class="s.view.window?.verdict === 'expected' ? '' : 'text-brick'">
                 {{ s.view.window?.low ? `${plain(s.view.window.low, 2)} to ${plain(s.view.window.high ?? 0, 2)}` : '–' }}
               </td>

@@ -36,7 +36,7 @@ export function useSubjects() {
 
     function subject(load: Load, choice?: Schemas['job_choice']): Subject {
       const readings = document!.readings.filter((r) => r.load_id === load.id && r.choice_id === choice?.id)
-      const reading = readings.at(-1)
+      const reading = readings.findLast((r) => views[r.id]?.counts) ?? readings.at(-1)
       const view = reading ? views[reading.id] : undefined
       const stale = view?.stale ?? false
       const computedLoad = loadViews[load.id]
@@ -51,7 +51,7 @@ export function useSubjects() {
         readings,
         reading,
         view,
-        measured: view !== undefined && view.amps !== null && !stale,
+        measured: view?.counts ?? false,
         stale,
         amps: view?.amps ?? null,
         figure: (choice ? computedLoad?.after : (computedLoad?.before ?? computedLoad?.after)) ?? null,
