@@ -139,6 +139,14 @@ module Miser
         choice && choice['id'] == choice_id && choice['action'] == 'swap' ? load_as_chosen(row, choice) : nil
       end
 
+      # That very thing as if nothing had been read on it: what is expected of it.
+      # @return [Draw::Load, nil]
+      def unread(load_id, choice_id = nil)
+        known = thing(load_id, choice_id) or return nil
+        Draw::Load.new(id: known.id, name: known.name, document: known.document, readings: [], settings: settings,
+          fallback_law: known.law_key, role: known.role)
+      end
+
       # @param side [String] one of STEPS
       # @return [Array<Entry>] every load that stands there
       def entries(side)
@@ -175,7 +183,7 @@ module Miser
       def load_of_part(row, part)
         Draw::Load.new(id: row['id'], name: part['name'] || row['name'],
           document: Job::Document.frozen(part).merge('count' => row.fetch('count', 1)), readings: [], settings: settings,
-          fallback_law: PART_LAW)
+          fallback_law: PART_LAW, role: Job::Roles.named(row['role']))
       end
 
       # @return [Array<Options::Option>] parts of a shelf in a lamp's place, best first
@@ -232,14 +240,14 @@ module Miser
 
       def load_as_is(row)
         (@as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row),
-          settings: settings,
+          settings: settings, role: Job::Roles.named(row['role']),
           fallback_law: FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law))
       end
 
       def load_as_chosen(row, choice)
         part = choice.fetch('part', {}).merge('count' => row.fetch('count', 1))
         Draw::Load.new(id: row['id'], name: part['name'] || row['name'], document: part, readings: readings_on(row, part: choice),
-          settings: settings, fallback_law: PART_LAW)
+          settings: settings, fallback_law: PART_LAW, role: Job::Roles.named(row['role']))
       end
 
       def line_figure(side = nil, scenario_id = nil, circuit_id = nil, name = nil, load = nil, *)

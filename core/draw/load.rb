@@ -17,7 +17,7 @@ module Miser
       # What a load draws at one voltage point, and how well that is known.
       Anchor = Struct.new(:volts, :volts_sigma, :amps, :sigma, :origin, :reading, :note, keyword_init: true)
 
-      attr_reader :id, :name, :document, :anchor, :law, :reason, :law_origin, :law_confidence
+      attr_reader :id, :name, :document, :role, :anchor, :law, :reason, :law_origin, :law_confidence
 
       # @param id [String]
       # @param name [String]
@@ -25,12 +25,14 @@ module Miser
       # @param readings [Array<Reading>] taken on this very thing
       # @param settings [Assumptions]
       # @param fallback_law [String] where neither test nor entry names one
-      def initialize(id:, name:, document:, readings:, settings:, fallback_law:)
+      # @param role [#key, #group, #filament, nil] what it does on the machine
+      def initialize(id:, name:, document:, readings:, settings:, fallback_law:, role: nil)
         @id = id
         @name = name
         @document = document
         @settings = settings
         @readings = readings
+        @role = role
         @fallback_law = fallback_law
         @anchor = best_anchor
         anchor ? build_law : @reason = "draw of #{name} is unknown: measure it, or enter its watts"
@@ -63,7 +65,11 @@ module Miser
       # @return [Float, nil] W rated, of one lamp
       def rated_w = document['rated_w'] || (filament? ? rated_filament&.watts : nil)
 
-      def rated_filament = @rated_filament ||= document['base'] && LampBase::BY_KEY[document['base']]&.filament(document['filament'])
+      # The filament entered, else the one its function is usually on.
+      # @return [LampBase::Filament, nil]
+      def rated_filament
+        @rated_filament ||= document['base'] && LampBase::BY_KEY[document['base']]&.filament(document['filament'] || role&.filament)
+      end
 
       # @return [Array<Float>] W of the other filaments in the same bulb
       def other_filaments_w

@@ -5,7 +5,14 @@ module Miser
     # What a load does on the machine, which law it usually follows, and how much
     # of the time it is on in each shipped scenario.
     module Roles
-      Role = Struct.new(:key, :group, :label, :law, :duties, keyword_init: true)
+      # @!attribute filament [String, nil] which of a bulb's two it is usually on
+      Role = Struct.new(:key, :group, :label, :law, :duties, keyword_init: true) do
+        def filament = FILAMENTS[key]
+      end
+
+      # Common practice: in a bulb of two, the dim one glows and the bright one brakes or flashes.
+      FILAMENTS = { 'head_low' => 'low', 'head_high' => 'high', 'tail' => 'dim', 'position' => 'dim', 'plate' => 'dim', 'brake' => 'bright',
+                    'signal_left' => 'bright', 'signal_right' => 'bright' }.freeze
 
       # Order of the duties below.
       SCENARIOS = %w[idle_night slow_trail cruise_day cruise_night all_on key_on parked].freeze

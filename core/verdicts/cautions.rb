@@ -10,6 +10,8 @@ module Miser
         'battery_first' => 'Key out. Battery negative off first, back on last.',
         'battery_acid' => 'Battery acid burns and hydrogen explodes: eye protection, no sparks.',
         'lamp_hot' => 'Lamps burn skin: let them cool. Look away from a lit LED; shade it.',
+        'fuel' => 'Petrol vapour burns: no spark near the pump or an open line; air the place.',
+        'high_tension' => 'Ignition carries thousands of volts: keep hands and leads off coil, plug and their wires.',
         'meter_jack' => 'Over 10 A use a clamp. The milliamp jack is the classic blown fuse.',
         'running_engine' => 'Machine on its stand, wheels chocked, exhaust led outside. Stator and exhaust are hot; keep clear of moving parts.',
         'data_bus' => Budget::Flags::DATA_BUS,

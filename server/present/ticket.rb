@@ -81,7 +81,8 @@ module Miser
           { id: row['id'], before: before && figure(budget.figure("load/before/#{row['id']}"), "load/before/#{row['id']}"),
             after: after && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"),
             kind: (after || before || wanted[row['id']]).kind,
-            law_label: Draw::Law.named(load.law_key).label, origin: load.anchor&.origin&.label, measured: load.measured? || false }
+            law_label: Draw::Law.named(load.law_key).label, filament: budget.as_is(row).rated_filament&.name,
+            origin: load.anchor&.origin&.label, measured: load.measured? || false }
         end
       end
 

@@ -97,7 +97,7 @@ module Miser
           document = app.found(app.settings.jobs.find(body['job'])).document
           budget = Budget::Budget.new(document)
           load = app.found(budget.thing(body['load'], body['choice']), 'load')
-          plan = Draw::Jack.plan(load)
+          plan = Draw::Jack.plan(load, unread: budget.unread(body['load'], body['choice']))
           raise Refusal.new(422, plan.words, kept: plan.steps.join(' ')) unless plan.range_a
 
           run = Instruments::Run.new(id: SecureRandom.alphanumeric(12),

@@ -60,7 +60,7 @@ class BenchScreenTest < Miser::BrowserTest
   def test_volts_typed_by_hand_go_with_the_reading
     visit '/job/dunlin250/readings/l1'
     click_on 'Take it with the meter'
-    uncheck 'its volts leads are on the lamp'
+    uncheck 'its volts leads are on it'
     select '40 times', from: 'simulated bench, its time runs'
     click_on 'Leads are on: begin'
     assert_selector '[data-testid=run-words]', text: 'Settled', wait: 15

@@ -124,4 +124,44 @@ class DrawTest < Miser::Test
     assert_match(/10 A jack\.\z/, Jack.words(load.call(4.5)))
     assert_match(/clamp/, Jack.words(load.call(9.0)))
   end
+
+  # A pump is not shaded, and a lamp's plan is not a pump's.
+  def test_steps_and_cautions_by_kind_of_load
+    plan = lambda do |role, amps = 2.0|
+      Jack.plan(Load.new(id: 'x', name: 'x', document: { 'figures' => stated(amps) }, readings: [],
+        settings: Miser::Assumptions.new, fallback_law: 'heater', role: Miser::Job::Roles.named(role)))
+    end
+    Miser::Job::Roles::TABLE.each do |role|
+      [plan[role.key], plan[role.key, 9.0]].each do |p|
+        assert_equal role.group == 'lamp', p.steps.join(' ').match?(/\blamp/i), role.key
+        assert_equal role.group == 'lamp', p.cautions.include?('lamp_hot'), role.key
+        assert_empty p.cautions - Miser::Verdicts::Cautions::TABLE.keys
+      end
+    end
+    assert_match(/read while it runs/, plan['fuel_pump'].steps.last)
+    assert_equal %w[fuel], plan['fuel_pump'].cautions
+  end
+
+  # What is expected comes of the rating; what was read only says that ten amps are too few.
+  def test_what_is_expected_never_echoes_what_was_read
+    plan = lambda do |amps|
+      job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')],
+        readings: [{ 'id' => 'r', 'load_id' => 'a', 'kind' => 'settled', 'amps' => amps, 'volts' => 12.5 }])
+      Jack.plan(budget(job).thing('a'), unread: budget(job).unread('a'))
+    end
+    usual = Filament.new(volts: 12.0, amps: 55 / 12.0).current(12.5)
+    assert_within 1e-9, usual, plan[3.0].amps
+    assert_match(/Expect about 4\.7 A/, plan[3.0].words)
+    assert_nil plan[8.0].range_a, 'a clamp: it was read at eight'
+    assert_match(/Expect about 4\.7 A/, plan[8.0].words)
+  end
+
+  # Nothing is said of the filament: the tail is the dim one, the brake the bright one.
+  def test_the_filament_follows_the_function
+    watts = ->(role, **rest) { budget(plain_job(loads: [lamp('a', role: role, base: 'P21/5W', **rest)])).thing('a').rated_w }
+    assert_equal [5, 21, 21, 5], [watts['tail'], watts['brake'], watts['signal_left'], watts['brake', filament: 'dim']]
+    heads = %w[head_low head_high].map { |role| budget(plain_job(loads: [lamp('a', role: role, base: 'H4')])).thing('a').rated_w }
+    assert_equal [55, 60], heads
+    assert_equal 55, budget(plain_job(loads: [lamp('a', role: 'tail', base: 'H7')])).thing('a').rated_w
+  end
 end

@@ -44,7 +44,8 @@ module Miser
           choice = budget.document.choices_by_load[row['id']]
           as_is = budget.as_is(row)
           chosen = choice && budget.thing(row['id'], choice['id'])
-          { id: row['id'], plan: Draw::Jack.plan(as_is).to_h, plan_after: chosen && Draw::Jack.plan(chosen).to_h, claim: claim(as_is),
+          { id: row['id'], plan: Draw::Jack.plan(as_is, unread: budget.unread(row['id'])).to_h,
+            plan_after: chosen && Draw::Jack.plan(chosen, unread: budget.unread(row['id'], choice['id'])).to_h, claim: claim(as_is),
             claim_after: claim(chosen) }
         end
       end

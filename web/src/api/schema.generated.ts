@@ -1163,6 +1163,8 @@ export interface components {
             after: components["schemas"]["Figure"] | null;
             kind: string;
             law_label: string;
+            /** @description that of its base */
+            filament: string | null;
             origin: string | null;
             measured: boolean;
         };
@@ -1688,6 +1690,7 @@ export interface components {
             range_a: number | null;
             words: string;
             steps: string[];
+            cautions: string[];
         };
         BaselineItem: {
             key: string;

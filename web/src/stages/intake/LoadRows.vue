@@ -72,7 +72,7 @@ function shift(load: Load, by: number) {
             label="Filament"
             :hide-label="i > 0"
             :options="filaments(load)"
-            :fallback="filaments(load)[0].key"
+            :fallback="views[load.id]?.filament ?? undefined"
             class="w-24"
           />
           <QuantityField
@@ -98,7 +98,7 @@ function shift(load: Load, by: number) {
             label="Where from"
             :hide-label="i > 0"
             :options="origins"
-            class="w-56"
+            class="w-80 max-w-full"
           />
         </template>
         <template v-else-if="group === 'lamp' && load.base === 'other'">

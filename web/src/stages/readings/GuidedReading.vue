@@ -118,7 +118,7 @@ const FAULTS = [
           </button>
           <button type="button" class="btn min-h-12 justify-center" @click="quit">By hand instead</button>
           <label class="flex min-h-11 items-center gap-2"
-            ><input v-model="withVolts" type="checkbox" class="h-6 w-6" /> its volts leads are on the lamp</label
+            ><input v-model="withVolts" type="checkbox" class="h-6 w-6" /> its volts leads are on it</label
           >
           <label v-if="simulated" class="text-sm text-dim"
             >simulated bench, its time runs

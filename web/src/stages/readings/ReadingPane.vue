@@ -94,7 +94,7 @@ const KINDS = [
       <span class="text-dim">{{ subject.detail }}</span>
     </div>
     <p v-if="subject.plan && !guided" class="mt-1 text-lg">{{ subject.plan.words }}</p>
-    <Caution of="lamp_hot" class="my-3" />
+    <Caution v-for="c in subject.plan?.cautions" :key="c" :of="c" class="my-3" />
     <ClaimNote v-if="subject.claim" :claim="subject.claim" />
 
     <GuidedReading
