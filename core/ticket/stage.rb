@@ -20,6 +20,11 @@ module Miser
       def accepts = self[:accepts]
     end
 
+    # An act that waits for something. facts: field, why, accepts (words)
+    class NotYet < Unavailable
+      def words = self[:why]
+    end
+
     GROUPS = { 'look' => 'Look', 'decide' => 'Decide', 'buy' => 'Buy', 'do' => 'Do', 'over' => 'Hand over' }.freeze
     REGISTRY = {} # rubocop:disable Style/MutableConstant -- filled by the stages as they load
 

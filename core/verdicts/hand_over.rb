@@ -5,6 +5,7 @@ require_relative '../length'
 require_relative '../beam/beams'
 require_relative '../headlight/candidates'
 require_relative 'cautions'
+require_relative 'left_open'
 
 module Miser
   module Verdicts
@@ -17,9 +18,12 @@ module Miser
         @document = ticket.document
       end
 
+      # @return [LeftOpen] what is wrong or undecided, printed with why it is left so
+      def left_open = @left_open ||= LeftOpen.new(@ticket)
+
       # @return [Array<String>]
       def must_know
-        [*dangers, *signals, aim, warning, snow, 'Look at the lamps again after the first rides: retrofit bulbs can work loose.',
+        [*left_open.standing.map { |f| [f.text, f.cure].compact.join(' ') }, *flasher, aim, warning, snow, 'Look at the lamps again after the first rides: retrofit bulbs can work loose.',
           Cautions::TABLE['law']].compact
       end
 
@@ -79,24 +83,11 @@ module Miser
         format('Beam aimed %<target>.1f %% down, rider aboard%<at>s.', target: -aim.school.target * 100, at: at)
       end
 
-      def dangers = @ticket.budget.flags.select(&:serious?).map { |f| [f.text, f.cure].compact.join(' ') }
-
-      # What goes wrong in a circuit that can be solved; else that it may.
-      def signals
-        survey = @ticket.survey
-        return unsound(survey.judgement('after').problems.map(&:text).uniq) if @document.signal_lamps? && survey.ready?
+      # Where the circuit can't be solved yet: that it may go wrong.
+      def flasher
+        return [] if @document.signal_lamps? && @ticket.survey.ready?
 
         @ticket.budget.flags.select { |f| f.key == 'flasher' }.map(&:text)
-      rescue Unsolvable => e
-        ["The signal circuit: #{e.message}."]
-      end
-
-      # Where one thing is wrong several others follow from it: the first is said.
-      def unsound(problems)
-        return [] if problems.empty?
-
-        more = problems.size > 1 ? " And #{problems.size - 1} more: see the signals." : ''
-        ["The turn signals do not work as they must. #{problems.first}#{more}"]
       end
 
       def aim = @document.aim['set'] ? 'Load and tyres change the beam’s aim: look again when they do.' : nil

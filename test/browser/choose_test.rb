@@ -83,8 +83,18 @@ class ChooseTest < Miser::BrowserTest
   # What is handed over is marked; a change after it says so.
   def test_handed_over_and_changed_since
     visit '/job/curlew1100/hand-over'
+    open_points = all('[data-testid=left-open] input').map { |e| e['data-point'] }
+    assert_includes open_points, 'signals'
     click_on 'Mark as handed over'
-    assert_text 'handed over'
+    assert_text 'still open'
+    assert_nil document('curlew1100')['handed_over']
+    assert_selector '[data-testid=sheet-open]', text: 'Not answered for.'
+    open_points.each { |key| find("[data-point='#{key}']").set("the owner wants it so\t") }
+    saved!
+    assert_no_selector '[data-testid=sheet-open]', text: 'Not answered for.'
+    assert_selector '[data-testid=sheet-open]', text: 'Left so: the owner wants it so'
+    click_on 'Mark as handed over'
+    assert_text(/handed over \d/)
     assert document('curlew1100').dig('handed_over', 'at')
     lamp = document('curlew1100')['loads'].find { |l| l['group'] == 'lamp' }
     visit "/job/curlew1100/choose/#{lamp['id']}"

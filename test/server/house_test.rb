@@ -50,7 +50,7 @@ class HouseTest < Miser::Test
       problems = view['sides']['after']['problems'].map { |p| p['text'] }
       wants = job(id)['ticket']['wants'].select { |w| w['stage'] == 'signals' }.map { |w| w['text'] }
       assert_equal problems.first(1), wants
-      told = call(:get, "/api/jobs/#{id}/stages/hand_over")['must_know'].join(' ')
+      told = call(:get, "/api/jobs/#{id}/stages/hand_over")['left_open'].map { |p| p['text'] }.join(' ')
       assert(problems.empty? ? !told.include?('do not work as they must') : told.include?(problems.first))
       assert_equal problems.empty?, !view['sides']['after']['words'].nil?
     end

@@ -11,7 +11,8 @@ module Miser
       budget = ticket.budget
       { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
         loads: Present.loads(budget),
-        bill: { cents: ticket.bill.cents, unpriced: ticket.bill.unpriced }, must_know: sheet.must_know, beam: sheet.beam(ticket.units),
+        bill: { cents: ticket.bill.cents, unpriced: ticket.bill.unpriced }, must_know: sheet.must_know,
+        left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
         pictures: sheet.pictures.keys.filter_map { |kind| ChecksView.pictures(ticket.beams, kind) } }
     end
   end

@@ -1559,6 +1559,11 @@ export interface components {
                 cents: number;
                 unpriced: string[];
             };
+            left_open: {
+                key: string;
+                text: string;
+                reason: string | null;
+            }[];
             must_know: string[];
             /** @description of headlight */
             beam: string[];
@@ -2823,6 +2828,14 @@ export interface components {
                     [key: string]: number | null;
                 };
             };
+            /** Left open, and why */
+            left_open?: {
+                id: components["schemas"]["job_id"];
+                /** What is left */
+                point: string;
+                /** Why it is left so */
+                reason?: string;
+            }[];
             headlight?: {
                 housing?: components["schemas"]["job_housing"];
                 /** Parts thought of */

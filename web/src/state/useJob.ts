@@ -1,14 +1,20 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, AWAY, type ActName, type JobChange, type JobView } from '../api/client'
+import { api, AWAY, type ActName, type FieldError, type JobChange, type JobView } from '../api/client'
 import { applyChanges } from './applyChanges'
 import { editQueue } from './editQueue'
 import { makeLane } from './lane'
 
 interface Answered {
   data?: JobChange
-  error?: { message: string; current?: JobView }
+  error?: { message: string; fields?: FieldError[]; current?: JobView }
   response: Response
+}
+
+/** A refused act in words: what it waits for stands with the field. */
+function refusal(error: Answered['error']): string | undefined {
+  const field = error?.fields?.[0]
+  return field ? `${field.field}: ${field.message}` : error?.message
 }
 
 /**
@@ -109,7 +115,7 @@ export const useJob = defineStore('job', () => {
       } else if (response.status === 409 && error && 'current' in error && error.current) {
         show(error.current)
         message.value = 'Somebody else changed this job meanwhile; here it is as it stands now. Try again.'
-      } else message.value = error?.message ?? 'That did not work.'
+      } else message.value = refusal(error) ?? 'That did not work.'
       edits.keep()
       return data !== undefined
     } catch {

@@ -18,7 +18,7 @@ const job = useJob()
         <img
           :src="`/api/jobs/${job.id}/attachments/${p[side]!.id}`"
           :alt="`${p.beam} beam ${side}`"
-          class="block max-h-40 w-full object-cover"
+          class="block max-h-40 w-full print:max-h-28 object-cover"
         />
         <figcaption class="text-sm text-dim">{{ p.beam }} beam, {{ side }}: {{ p[side]!.exposure }}</figcaption>
       </figure>

@@ -7,6 +7,7 @@ import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
 import { figureText, money, plain } from '../../ui/format'
 import BeamPart from './BeamPart.vue'
+import LeftOpenPart from './LeftOpenPart.vue'
 
 const job = useJob()
 const reference = useReference()
@@ -67,6 +68,7 @@ function amps(id: string, side: 'before' | 'after') {
       <button type="button" class="btn btn-main" @click="job.act('hand_over')">Mark as handed over</button>
     </div>
     <FailNote :text="failed" />
+    <LeftOpenPart v-if="view && view.left_open.length" :points="view.left_open" class="no-print mb-4" />
     <EmptyBox v-if="!view && !failed">Drawing up the sheet …</EmptyBox>
     <article v-if="view" class="sheet-page border-2 border-line bg-leaf p-6 print:border-0 print:p-0" aria-label="Hand-over sheet">
       <header class="mb-3 flex items-end justify-between border-b-2 border-ink pb-2">
@@ -151,12 +153,18 @@ function amps(id: string, side: 'before' | 'after') {
         }}<template v-if="view.bill.unpriced.length">, and without a price: {{ view.bill.unpriced.join(', ') }}</template
         >.
       </p>
+      <template v-if="view.left_open.length">
+        <h3 class="mt-3 mb-1 font-bold">Left open</h3>
+        <ul class="list-disc pl-5 text-[0.95em]" data-testid="sheet-open">
+          <li v-for="p in view.left_open" :key="p.key">{{ p.text }} {{ p.reason ? `Left so: ${p.reason}` : 'Not answered for.' }}</li>
+        </ul>
+      </template>
       <h3 class="mt-3 mb-1 font-bold">The rider must know</h3>
       <ul class="list-disc pl-5 text-[0.95em]">
         <li v-for="line in view.must_know" :key="line">{{ line }}</li>
       </ul>
       <p v-if="document.note" class="mt-3 border-t border-line pt-2 whitespace-pre-line">{{ document.note }}</p>
-      <p class="mt-6 flex gap-10 text-sm">
+      <p class="mt-6 print:mt-4 flex gap-10 text-sm">
         <span class="flex-1 border-t border-ink pt-1">technician</span><span class="flex-1 border-t border-ink pt-1">rider</span>
       </p>
     </article>
