@@ -50,7 +50,7 @@ class BoardTest < Miser::BrowserTest
     visit '/'
     assert_selector '[data-testid=bay]', count: 4
     find('summary', text: 'Removed machines (1)').click
-    within('details') { click_on 'Bring it back' }
+    within(find('details', text: 'Removed machines')) { click_on 'Bring it back' }
     assert_selector '[data-testid=bay]', count: 5
     assert_equal 'Curlew 1100', document('curlew1100')['name']
   end

@@ -188,6 +188,22 @@ class CareTest < Miser::BrowserTest
     @database[:jobs].delete
     visit '/'
     assert_text 'No machine in the bays'
+    assert_text 'bin/miser demo'
+  end
+
+  # The first screen says what it is for and what its marks mean, until that was closed once.
+  def test_how_to_read_the_board
+    visit '/'
+    within '[data-testid=how-to-read]' do
+      ['earns and what its lamps', 'not begun', 'part done', 'One standard uncertainty', 'Rests on an assumption'].each do |words|
+        assert_text words
+      end
+      find('summary').click
+      assert_no_text 'not begun'
+    end
+    visit '/'
+    assert_selector '[data-testid=how-to-read] summary'
+    assert_no_text 'Rests on an assumption'
   end
 
   # A name is text, and no script may run that is not the app's own file.

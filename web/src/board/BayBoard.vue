@@ -10,6 +10,7 @@ import FigureValue from '../ui/FigureValue.vue'
 import { colourOf, signWord, sizeOf, toneOf } from '../ui/format'
 import StageMark from '../ui/StageMark.vue'
 import FileSheet from './FileSheet.vue'
+import HowToRead from './HowToRead.vue'
 import KeepScale from './KeepScale.vue'
 import NewJobSheet from './NewJobSheet.vue'
 
@@ -88,6 +89,7 @@ function find() {
       </span>
     </header>
     <main id="main" tabindex="-1" class="outline-none">
+      <HowToRead v-if="board" />
       <p v-if="failed" class="my-6 border-l-4 border-brick bg-brick-soft p-4" role="alert">
         {{ failed }} Nothing was lost. <button type="button" class="btn ml-3" @click="fetchBoard()">Try again</button>
       </p>
@@ -98,6 +100,9 @@ function find() {
       <section v-if="board && board.count === 0 && !filter.trim()" class="my-10 max-w-xl">
         <h2 class="text-xl">No machine in the bays.</h2>
         <p class="my-3">Begin with “New machine”: its name and how its lamps are fed. Or open a job file from another shop.</p>
+        <p class="my-3 text-dim">
+          To look round first: <code class="num">bin/miser demo</code> serves a made-up fleet, with data of its own beside yours.
+        </p>
         <button type="button" class="btn btn-main" @click="making = true">New machine</button>
       </section>
       <div

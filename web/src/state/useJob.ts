@@ -14,7 +14,7 @@ interface Answered {
 /** A refused act in words: what it waits for stands with the field. */
 function refusal(error: Answered['error']): string | undefined {
   const field = error?.fields?.[0]
-  return field ? `${field.field}: ${field.message}` : error?.message
+  return field ? `${error?.message} ${field.field}: ${field.message}` : error?.message
 }
 
 /**
