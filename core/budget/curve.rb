@@ -4,14 +4,16 @@ require_relative 'verdict'
 
 module Miser
   module Budget
-    # Earning, keeping with its verdict, and volts sampled over engine speed, for one scenario and
-    # circuit, both sides: what the screen draws and slides along.
+    # Earning, keeping with its verdict at every step, and volts at both ends of the conversion, sampled
+    # over engine speed for one scenario and circuit: what the screen draws and slides along.
     class Curve
       POINTS = 200
+      # Steps whose volts are drawn: each is an operating point solved.
+      WITH_VOLTS = %w[before after].freeze
 
       attr_reader :rpm, :earns, :earns_sigma, :earns_low, :earns_high, :keeps, :keeps_sigma, :verdicts, :system_v, :reason
 
-      # @param ledgers [Hash{String=>Ledger}] before, after
+      # @param ledgers [Hash{String=>Ledger}] by step
       # @param scenario [Scenario]
       # @param redline [Float] rpm at the right-hand end
       def initialize(ledgers, scenario, redline)
@@ -47,6 +49,8 @@ module Miser
         keeps[side] = line.spends.known? ? earns.map { |a| a - line.spends.value } : nil
         keeps_sigma[side] = line.spends.known? ? earns_sigma.map { |s| Math.hypot(s, line.spends.sigma) } : nil
         verdicts[side] = keeps[side]&.zip(keeps_sigma[side])&.map { |keep, sigma| Verdict.of(keep, sigma) }
+        return unless WITH_VOLTS.include?(side)
+
         near = nil
         system_v[side] = volts_known ? rpm.map { |n| near = ledger.point(scenario, n, near: near).volts } : nil
       end
