@@ -23,7 +23,7 @@ module Miser
     # scenario and circuit. Everything is computed when first asked for.
     class Budget
       # The two ends of a conversion, and all its steps.
-      SIDES = %w[before after].freeze
+      SIDES = Steps::ENDS
       STEPS = Steps::KEYS
       FALLBACK_LAWS = { 'lamp' => 'filament' }.freeze
       # What a part fitted instead follows, where it does not say: most are switching drivers.

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative 'steps'
 require_relative 'verdict'
 
 module Miser
@@ -8,8 +9,6 @@ module Miser
     # over engine speed for one scenario and circuit: what the screen draws and slides along.
     class Curve
       POINTS = 200
-      # Steps whose volts are drawn: each is an operating point solved.
-      WITH_VOLTS = %w[before after].freeze
 
       attr_reader :rpm, :earns, :earns_sigma, :earns_low, :earns_high, :keeps, :keeps_sigma, :verdicts, :system_v, :reason
 
@@ -49,7 +48,8 @@ module Miser
         keeps[side] = line.spends.known? ? earns.map { |a| a - line.spends.value } : nil
         keeps_sigma[side] = line.spends.known? ? earns_sigma.map { |s| Math.hypot(s, line.spends.sigma) } : nil
         verdicts[side] = keeps[side]&.zip(keeps_sigma[side])&.map { |keep, sigma| Verdict.of(keep, sigma) }
-        return unless WITH_VOLTS.include?(side)
+        # Each of the volts is an operating point solved: only those that are drawn.
+        return unless Steps::ENDS.include?(side)
 
         near = nil
         system_v[side] = volts_known ? rpm.map { |n| near = ledger.point(scenario, n, near: near).volts } : nil

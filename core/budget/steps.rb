@@ -14,7 +14,8 @@ module Miser
         Step.new(key: 'after', label: 'accessories added')
       ].freeze
       KEYS = TABLE.map(&:key).freeze
-      BY_KEY = TABLE.to_h { |s| [s.key, s] }.freeze
+      # The two ends, for what is told of before and after alone.
+      ENDS = [KEYS.first, KEYS.last].freeze
 
       module_function
 

@@ -16,6 +16,7 @@ module Miser
       CONTACTS = { 'low' => 'the low-beam contact', 'high' => 'the high-beam contact', 'bright' => 'the bright contact (brake or signal)',
                    'dim' => 'the dim contact (tail or running)' }.freeze
 
+      LEADS = 'Black lead in COM, red lead in the 10 A jack. Range: 10 A DC.'
       # What is done on the machine for a load that nobody takes off it, by role. Common practice.
       ON_MACHINE = {
         'ignition' => 'Engine idling: it draws by engine speed.',
@@ -70,7 +71,7 @@ module Miser
       end
 
       def lamp_steps(load)
-        ['Black lead in COM, red lead in the 10 A jack. Range: 10 A DC.',
+        [LEADS,
           "Battery + to the red lead, the black lead to #{CONTACTS.fetch(load.rated_filament&.name, 'the feed contact')}; " \
           'the lamp’s earth to battery −.',
           'Nothing else lit. Lamp shaded, face turned away.']
@@ -78,16 +79,19 @@ module Miser
 
       # In the place of its fuse: what else that fuse feeds is read with it.
       def machine_steps(load)
-        ['Black lead in COM, red lead in the 10 A jack. Range: 10 A DC.',
+        [LEADS,
           'Key out. Pull the fuse that feeds it and put the two leads in its place; unplug what else that fuse feeds.',
-          ON_MACHINE.fetch(load.role.key, 'Switch it on as it is used.')]
+          on_machine(load)]
+      end
+
+      def on_machine(load)
+        lamp?(load) ? 'Lamp on the machine, battery charged.' : ON_MACHINE.fetch(load.role.key, 'Switch it on as it is used.')
       end
 
       def clamp(load, amps)
-        on_machine = lamp?(load) ? 'Lamp on the machine, battery charged.' : ON_MACHINE.fetch(load.role.key, 'Switch it on as it is used.')
         Plan.new(amps: amps, range_a: nil, cautions: cautions(load),
           words: format('Expect about %.1f A at %.1f V: over the 10 A jack: use a clamp meter.', amps, Volts::BENCH),
-          steps: ['Clamp meter on DC amps, zeroed, round the feed wire alone; no lead in series.', on_machine, 'Type what it shows.'])
+          steps: ['Clamp meter on DC amps, zeroed, round the feed wire alone; no lead in series.', on_machine(load), 'Type what it shows.'])
       end
     end
   end

@@ -88,6 +88,14 @@ class ChooseTest < Miser::BrowserTest
     click_on 'Mark as handed over'
     assert_text 'still open'
     assert_nil document('curlew1100')['handed_over']
+    # What was refused to one machine is not told of the next.
+    click_link 'bay board'
+    click_link 'Wren 125'
+    assert_selector 'h1', text: 'Wren 125'
+    assert_no_text 'still open'
+    click_link 'bay board'
+    click_link 'Curlew 1100'
+    click_link 'Hand over'
     assert_selector '[data-testid=sheet-open]', text: 'Not answered for.'
     open_points.each { |key| find("[data-point='#{key}']").set("the owner wants it so\t") }
     saved!

@@ -69,6 +69,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     errors.value = {}
     aside.value = []
     theirs.value = null
+    message.value = ''
   }
 
   /** What a closed or crashed window left unsaved. */

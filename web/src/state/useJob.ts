@@ -143,6 +143,7 @@ export const useJob = defineStore('job', () => {
         const { data } = await api.GET('/api/jobs/{id}', { params: { path: { id: job }, query: looking() } })
         looks -= 1
         if (data && id.value === job) show(data)
+        if (message.value === AWAY) message.value = ''
       } catch {
         looks -= 1
         message.value = AWAY
