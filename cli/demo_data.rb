@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 require 'fileutils'
-require_relative '../store/database'
 require_relative '../store/jobs'
 require_relative '../store/parts'
 require_relative '../store/shop'
 require_relative '../formats/job_file'
+require_relative 'kept'
 
 module Miser
   module Cli
@@ -20,7 +20,7 @@ module Miser
       # @return [Sequel::Database]
       def open(path, reset: false)
         %w[-wal -shm].push('').each { |tail| FileUtils.rm_f("#{path}#{tail}") } if reset
-        database = Store::Database.open(path)
+        database = Kept.open(path)
         shop = Store::Shop.new(database)
         lay_out(database, shop) unless shop['demo']
         database
@@ -28,17 +28,20 @@ module Miser
 
       def lay_out(database, shop)
         database.transaction do
-          shelf(database)
+          shelf(database, shop)
           jobs = Store::Jobs.new(database)
           files.each { |read| jobs.create(read.document, files: read.attachments) unless jobs.taken?(read.document['id']) }
           shop['demo'] = true
         end
       end
 
-      # Parts a new shop starts with, all made up.
-      def shelf(database)
+      # Parts a new shop starts with, all made up; thrown away, they stay away.
+      def shelf(database, shop)
+        return if shop['shelf_laid_out']
+
         parts = Store::Parts.new(database)
-        JSON.parse(File.read(File.join(ROOT, 'shelf.json'))).each { |part| parts.put(part) } if parts.all.empty?
+        JSON.parse(File.read(File.join(ROOT, 'shelf.json'))).each { |part| parts.put(part.merge('starter' => true)) } if parts.all.empty?
+        shop['shelf_laid_out'] = true
       end
 
       # @return [Array<Formats::JobFile::Read>]

@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 require_relative 'options'
-require_relative '../store/database'
 require_relative '../store/jobs'
 require_relative '../formats/job_file'
+require_relative 'kept'
 
 module Miser
   module Cli
@@ -14,7 +14,7 @@ module Miser
         path = Options.database_path(options)
         raise Failure, "there is no shop at #{path} yet" unless File.exist?(path)
 
-        jobs = Store::Jobs.new(Store::Database.open(path))
+        jobs = Store::Jobs.new(Kept.open(path))
         document = pick(jobs, options[:arguments].first).document
         text = Formats::JobFile.write(document, jobs.attachments.of(document['id'], Job::Attached.ids(document)))
         options[:to] ? File.write(options[:to], text) : $stdout.write(text)

@@ -3,8 +3,8 @@
 require 'securerandom'
 require_relative 'options'
 require_relative 'job_argument'
-require_relative '../store/database'
 require_relative '../store/jobs'
+require_relative 'kept'
 
 module Miser
   module Cli
@@ -14,7 +14,7 @@ module Miser
         options = Options.parse(argv, %i[data demo over], files: 1, usage: 'import FILE [--over] [--demo] [--data DIR]')
         read = JobArgument.read(options[:arguments].first)
         document = read.document
-        jobs = Store::Jobs.new(Store::Database.open(Options.database_path(options)))
+        jobs = Store::Jobs.new(Kept.open(Options.database_path(options)))
         old = jobs.find(document['id'])
         old ? over(jobs, read, old, options[:over]) : fresh(jobs, read)
         0

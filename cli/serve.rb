@@ -3,6 +3,7 @@
 require_relative 'options'
 require_relative 'listen'
 require_relative 'demo_data'
+require_relative 'kept'
 
 module Miser
   module Cli
@@ -11,8 +12,8 @@ module Miser
       def self.run(argv)
         options = Options.parse(argv, %i[port data], usage: 'serve [--port N] [--data DIR]')
         Listen.free!(options[:port])
-        database = Store::Database.open(Options.database_path(options))
-        DemoData.shelf(database)
+        database = Kept.open(Options.database_path(options))
+        DemoData.shelf(database, Store::Shop.new(database))
         Listen.on(database, options[:port])
       end
     end

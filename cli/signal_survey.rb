@@ -2,6 +2,7 @@
 
 require_relative 'job_argument'
 require_relative 'export'
+require_relative 'kept'
 
 module Miser
   module Cli
@@ -29,7 +30,7 @@ module Miser
       end
 
       def self.kept(path, word)
-        Export.pick(Store::Jobs.new(Store::Database.open(path)), word).document
+        Export.pick(Store::Jobs.new(Kept.open(path)), word).document
       rescue Failure => e
         raise if e.message.start_with?('several')
       end

@@ -4,6 +4,7 @@ require 'json'
 require_relative '../core/miser'
 require_relative 'attachment'
 require_relative 'job_schema'
+require_relative 'migrations/from_1'
 require_relative 'strict_json'
 
 module Miser
@@ -29,7 +30,7 @@ module Miser
       # What photographs and photometry of a job may take, so that in base64, with the job round them, they fit its file.
       FILES_MOST_BYTES = (MOST_BYTES - (2 * 1024 * 1024)) / 4 * 3
       # Version n => what makes a document of version n + 1 of it.
-      MIGRATIONS = {}.freeze
+      MIGRATIONS = { 1 => Migrations::From1 }.freeze
 
       module_function
 
@@ -51,7 +52,8 @@ module Miser
         end
         from = version(document)
         document = compact(document)
-        (from...Job::Template::VERSION).each { |v| document = migrations.fetch(v).call(document).merge('version' => v + 1) }
+        (from...Job::Template::VERSION).each { |v| document = bring_forward(document, v, migrations) }
+        document = Job::Followers.settle(document.dup, document)
         errors = JobSchema.errors(document)
         raise Refused, errors if errors.any?
 
@@ -64,6 +66,23 @@ module Miser
         document = document.except('attachments')
         Read.new(document: document, attachments: attachments, unknown: JobSchema.unknown_fields(document),
           migrated_from: from == Job::Template::VERSION ? nil : from)
+      end
+
+      # @param document [Hash] of that version
+      # @return [Hash] of the next
+      # @raise [Refused] where it is not valid by its own version's schema
+      def bring_forward(document, version, migrations = MIGRATIONS)
+        errors = JobSchema.errors(document, JobSchema::OLDER[version])
+        raise Refused, errors if errors.any?
+
+        migrations.fetch(version).call(document).merge('version' => version + 1)
+      end
+
+      # A document kept by an older Miser, as it is kept now; one of this version as it stands.
+      # @param document [Hash] valid
+      # @return [Hash]
+      def current(document)
+        (document['version']...Job::Template::VERSION).reduce(document) { |d, v| MIGRATIONS.fetch(v).call(d).merge('version' => v + 1) }
       end
 
       # @param document [Hash]

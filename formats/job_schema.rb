@@ -12,7 +12,7 @@ module Miser
     module JobSchema
       # Its parts: what every job has, and what each stage adds.
       PARTS = Dir[File.expand_path('schema/*.json', __dir__)].freeze
-      PUBLISHED = File.expand_path('published/job-1.schema.json', __dir__)
+      PUBLISHED = File.expand_path('published/job-2.schema.json', __dir__)
 
       # Settings are what the core says they are.
       # @return [Hash] properties of assumptions
@@ -42,6 +42,10 @@ module Miser
                  .tap { |whole| whole['properties']['assumptions']['properties'] = settings }.freeze
       CHECKER = JSONSchemer.schema(DOCUMENT)
       MOST_ERRORS = 50
+      # Schemas of older files, as they were published: a file is held against its own before it is brought forward.
+      OLDER = Hash.new do |known, version|
+        known[version] = JSONSchemer.schema(JSON.parse(File.read(File.expand_path("published/job-#{version}.schema.json", __dir__))))
+      end
 
       module_function
 
@@ -51,9 +55,10 @@ module Miser
       def publish = File.write(PUBLISHED, published_text)
 
       # @param document [Object] a parsed job file
+      # @param checker [JSONSchemer::Schema] of its version
       # @return [Array<FieldError>] none where it is valid
-      def errors(document)
-        CHECKER.validate(document).lazy.map { |e| field_error(e, document) }.first(MOST_ERRORS).uniq
+      def errors(document, checker = CHECKER)
+        checker.validate(document).lazy.map { |e| field_error(e, document) }.first(MOST_ERRORS).uniq
       end
 
       # Errors an edit brought in. Rows that stand as they stood in a valid document

@@ -17,6 +17,7 @@ require_relative 'routes/jobs'
 require_relative 'routes/looks'
 require_relative 'routes/files'
 require_relative 'routes/shop'
+require_relative 'routes/shelf'
 require_relative 'routes/instruments'
 require_relative 'routes/pages'
 
@@ -71,6 +72,7 @@ module Miser
       register Routes::Looks
       register Routes::Files
       register Routes::Shop
+      register Routes::Shelf
       register Routes::Bench
       StageViews::ROUTES.each { |routes| register routes }
       register Routes::Pages

@@ -4,6 +4,7 @@ require_relative '../core/miser'
 require_relative '../core/headlight/caps'
 require_relative '../core/headlight/terms'
 require_relative '../core/job/machine_kinds'
+require_relative '../core/job/usual'
 require_relative '../core/signals/terms'
 require_relative '../formats/job_file'
 
@@ -26,7 +27,11 @@ module Miser
       def machines
         { systems: Job::Systems::TABLE.map { |s| { key: s.key, label: s.label, means: s.means } },
           engines: Job::EngineKinds::TABLE.map { |e| { key: e.key, label: e.label } },
-          machine_kinds: named(Job::MACHINE_KINDS), roles: Job::Roles::TABLE.map { |r| { key: r.key, label: r.label, group: r.group } },
+          machine_kinds: named(Job::MACHINE_KINDS),
+          usual_machines: Job::Usual::MACHINES.map { |m| { key: m.key, label: m.label, system: m.fed, lamps: m.lamps.size } },
+          usual_lamps: Job::Usual::LAMPS.map { |l| { key: l.key, label: l.name } },
+          functions: Job::Functions::TABLE.map { |f| { key: f.key, label: f.label } }, taken_over: named(Job::Functions::TAKEN_OVER),
+          ends: named(Job::Usual::ENDS), sides: named(Job::Usual::SIDES), roles: Job::Roles::TABLE.map { |r| { key: r.key, label: r.label, group: r.group } },
           laws: Draw::Law::REGISTRY.values.map { |l| { key: l.key, label: l.label, used_for: l.used_for } },
           origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label, stated: o.stated? } },
           gauges: Draw::Conductor.table.map { |gauge, area| { gauge: gauge, area_mm2: area } },

@@ -26,8 +26,8 @@ module Miser
       # @!attribute summary [Summaries::Summary, nil] where it was just made
       Saved = Struct.new(:document, :revision, :back, :forth, :what, :at, :was, :summary, keyword_init: true)
 
-      LISTS = %w[circuits loads readings choices scenarios ride].freeze
-      COLUMNS = { 'loads' => %w[name role], 'readings' => %w[load_id], 'choices' => %w[load_id] }.freeze
+      LISTS = %w[circuits positions loads readings choices scenarios ride].freeze
+      COLUMNS = { 'loads' => %w[name role], 'readings' => %w[load_id], 'choices' => %w[position_id] }.freeze
       # A job's rows in one look: of each list by its place, of the settings by their key.
       PARTS = [*LISTS.map { |list| "SELECT '#{list}' AS list, id, place, body FROM #{list} WHERE job_id = :id" },
         "SELECT 'assumptions' AS list, key AS id, 0 AS place, value AS body FROM assumptions WHERE job_id = :id"].join(' UNION ALL ').freeze
@@ -147,7 +147,30 @@ module Miser
 
       def taken?(id) = !@db[:jobs].where(id: id).empty?
 
+      # Jobs kept by an older Miser, with every state that undo can reach, are made what they are now.
+      # @param version [Integer] of the documents now
+      # @yieldparam document [Hash] @yieldreturn [Hash]
+      # @return [Integer] how many jobs
+      def bring_forward(version, &)
+        older = @db[:jobs].select_map(%i[id body]).select { |_, body| (JSON.parse(body)['version'] || version) < version }
+        older.each { |id, _| @db.transaction(mode: :immediate) { forward(id, version, &) } }.size
+      end
+
       private
+
+      def forward(id, version)
+        old = assemble(@db[:jobs].where(id: id).first)
+        new = yield old
+        write_rows(id, old, new)
+        @db[:jobs].where(id: id).update(head(new))
+        @db[:summaries].where(job_id: id).delete
+        states = @db[:history].where(job_id: id)
+        states.select_map(:revision).each do |revision|
+          state = states.where(revision: revision)
+          document = JSON.parse(state.get(:document))
+          state.update(document: JSON.generate(yield(document))) if document['version'] < version
+        end
+      end
 
       def now = @clock.call.iso8601(3)
 

@@ -2,6 +2,7 @@
 
 require_relative '../assumptions'
 require_relative '../job/document'
+require_relative '../job/functions'
 require_relative '../draw/reading'
 require_relative '../draw/load'
 require_relative 'steps'
@@ -128,16 +129,21 @@ module Miser
         end
       end
 
-      # What a reading is taken on: a load as it came in, or the part chosen in its place.
+      # What a reading is taken on: a load as it came in, or a part chosen or tried in its place.
       # @param choice_id [String, nil]
       # @return [Draw::Load, nil]
       def thing(load_id, choice_id = nil)
-        row = @rows.find { |r| r['id'] == load_id } or return nil
+        row = document.load(load_id) or return nil
         return load_as_is(row) unless choice_id
 
-        choice = @choices[load_id]
-        choice && choice['id'] == choice_id && choice['action'] == 'swap' ? load_as_chosen(row, choice) : nil
+        choice = document.choice(choice_id)
+        choice && choice['part'] && choice['position_id'] == Job::Document.lamp_id(row) ? load_as_chosen(row, choice) : nil
       end
+
+      # What one function of a part draws in a load's place.
+      # @param part [Hash] @param row [Hash]
+      # @return [Hash, nil] the part's function; nil where nobody says that it does this
+      def function_of(part, row) = Job::Functions.taking_over(part, row['role'], alone: alone?(row))
 
       # That very thing as if nothing had been read on it: what is expected of it.
       # @return [Draw::Load, nil]
@@ -179,15 +185,20 @@ module Miser
 
       # A part tried in a load's place, unread as yet.
       # @param part [Hash]
-      # @return [Draw::Load]
+      # @return [Draw::Load, nil] nil where it does not take the load over
       def load_of_part(row, part)
-        Draw::Load.new(id: row['id'], name: part['name'] || row['name'],
-          document: Job::Document.frozen(part).merge('count' => row.fetch('count', 1)), readings: [], settings: settings,
-          fallback_law: PART_LAW, role: Job::Roles.named(row['role']))
+        part = Job::Document.frozen(part)
+        function = function_of(part, row)
+        case function && function['how']
+        when 'kept' then load_as_is(row)
+        when 'dark' then nil
+        else drawing(row, part, function, readings: [])
+        end
       end
 
-      # @return [Array<Options::Option>] parts of a shelf in a lamp's place, best first
-      def options(row, parts, scenario) = Options.new(self, row, scenario).ranked(parts)
+      # @param lamp [Job::Lamp] @param scenario [Scenario, nil] looked at
+      # @return [Options] parts in the lamp's place
+      def options(lamp, scenario) = Options.new(self, lamp, scenario)
 
       # @return [String] id of the circuit a load hangs on
       def circuit_of(row)
@@ -225,17 +236,41 @@ module Miser
           redline: redline)
       end
 
-      def entry_before(row) = row['wanted'] || row['added'] ? nil : Entry.new(row, load_as_is(row))
+      def entry_before(row)
+        return if row['wanted'] || row['added'] || row['brought_by'] || @choices[row['id']]&.fetch('action') == 'add'
+
+        entry_as_is(row)
+      end
+
+      def entry_as_is(row) = Entry.new(lit_beside(row, row), load_as_is(row))
 
       def entry_after(row)
         return row['taken'] ? Entry.new(row, load_as_is(row)) : nil if row['wanted']
 
         choice = @choices[row['id']]
-        case choice && choice['action']
-        when 'remove' then nil
-        when 'swap' then Entry.new(row, load_as_chosen(row, choice), choice)
-        else Entry.new(row, load_as_is(row))
+        return if row['brought_by'] && row['brought_by'] != choice&.fetch('id')
+        return entry_as_is(row) unless choice && choice['action'] != 'keep'
+
+        choice['action'] == 'remove' ? nil : entry_fitted(row, choice)
+      end
+
+      # What the part fitted makes of one function of its lamp.
+      def entry_fitted(row, choice)
+        function = function_of(choice.fetch('part', {}), row)
+        case function && function['how']
+        when 'kept' then entry_as_is(row)
+        when 'dark' then nil
+        else Entry.new(lit_beside(row, function || {}), load_as_chosen(row, choice), choice)
         end
+      end
+
+      # A load as its duty wants it: whether it stays on beside the high beam, which signal it gives way to.
+      # @param said [Hash] by the old lamp or by the part
+      def lit_beside(row, said)
+        return row unless [row, said].any? { |r| r['stays_on'] || r['gives_way'] }
+
+        signal = document.lamp_of(row)&.loads&.map { |l| l['role'] }&.find { |r| r.start_with?('signal_') }
+        row.except('stays_on', 'gives_way').merge({ 'stays_on' => said['stays_on'], 'gives_way' => said['gives_way'] && signal }.compact)
       end
 
       def load_as_is(row)
@@ -245,9 +280,28 @@ module Miser
       end
 
       def load_as_chosen(row, choice)
-        part = choice.fetch('part', {}).merge('count' => row.fetch('count', 1))
-        Draw::Load.new(id: row['id'], name: part['name'] || row['name'], document: part, readings: readings_on(row, part: choice),
-          settings: settings, fallback_law: PART_LAW, role: Job::Roles.named(row['role']))
+        part = choice.fetch('part', {})
+        drawing(row, part, function_of(part, row), readings: readings_on(row, part: choice))
+      end
+
+      def drawing(row, part, function, readings:)
+        Draw::Load.new(id: row['id'], name: name_on(row, part), readings: readings, settings: settings, fallback_law: PART_LAW,
+          document: Job::Functions.draw(part, function).merge('count' => row.fetch('count', 1)), role: Job::Roles.named(row['role']))
+      end
+
+      # A part that does several things is named with the one meant.
+      def name_on(row, part)
+        name = part['name'] or return row['name']
+        return name if alone?(row) && part.fetch('functions', []).size <= 1
+
+        word = Job::Functions::BY_KEY[Job::Functions.of(row['role'])]&.word
+        word ? "#{name}, #{word}" : name
+      end
+
+      # @return [Boolean] whether its lamp does nothing else
+      def alone?(row)
+        @beside ||= @rows.map { |r| Job::Document.lamp_id(r) }.tally
+        @beside.fetch(Job::Document.lamp_id(row), 1) == 1
       end
 
       def line_figure(side = nil, scenario_id = nil, circuit_id = nil, name = nil, load = nil, *)

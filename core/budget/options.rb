@@ -5,69 +5,105 @@ require_relative 'verdict'
 
 module Miser
   module Budget
-    # Parts tried in a lamp's place, each as a difference to the line that stands: what it
-    # draws, what that saves against the lamp as it came in, what is kept then.
+    # Parts tried in a lamp's place, each as a difference to the line that stands: what every
+    # function draws, what that saves against the lamp as it came in, what is kept then.
     class Options
-      # @!attribute fits_base [Boolean] @!attribute amps, saving, keeps [Figure] A
-      Option = Struct.new(:part, :fits_base, :amps, :saving, :keeps, :verdict, keyword_init: true)
+      # @!attribute functions [Array<Function>] in the lamp's order @!attribute keeps [Figure] A
+      Option = Struct.new(:part, :functions, :keeps, :verdict, keyword_init: true) do
+        # @return [Boolean] whether all it draws is known
+        def known? = functions.all? { |f| f.amps.known? }
+      end
+      # What a part does of what the lamp does.
+      # @!attribute load_id [String] @!attribute word [String] low, brake … @!attribute how [String] part, kept, dark, unsaid
+      # @!attribute amps, saving [Figure] A, of all copies
+      Function = Struct.new(:load_id, :word, :how, :amps, :saving, keyword_init: true)
 
-      # @param budget [Budget] @param row [Hash] the lamp's
+      # @param budget [Budget] @param lamp [Job::Lamp]
       # @param scenario [Scenario, nil] looked at
-      def initialize(budget, row, scenario)
+      def initialize(budget, lamp, scenario)
         @budget = budget
-        @row = row
-        @circuit = budget.ledgers('after')[budget.circuit_of(row)]
-        @line = scenario && @circuit.line(scenario)
+        @lamp = lamp
+        @rows = lamp.own_loads
         @scenario = scenario
-        @now = budget.entries('after').find { |e| e.id == row['id'] }
-        @came_in = budget.as_is(row)
+        @lines = {}
+        @now = budget.entries('after').to_h { |e| [e.id, e] }
       end
 
-      # What fits the base first, then what draws least; what nobody knows comes last of its kind.
-      # @param parts [Array<Hash>]
-      # @return [Array<Option>]
-      def ranked(parts) = parts.map { |part| option(part) }.sort_by { |o| [o.fits_base ? 0 : 1, o.amps.value || Float::INFINITY] }
+      # @param part [Hash]
+      # @param choice [String, nil] id of the choice whose part it is: what was read on it counts
+      # @return [Option]
+      def of(part, choice = nil)
+        loads = @rows.map { |row| [row, choice ? fitted(row, part, choice) : @budget.load_of_part(row, part)] }
+        functions = loads.map { |row, load| function(part, row, load) }
+        keeps = keeps_with(loads)
+        Option.new(part: part, functions: functions, keeps: keeps, verdict: Verdict.of(keeps.value, keeps.sigma))
+      end
 
       private
 
-      def volts = @circuit.circuit.volts
+      def circuit(row) = @budget.ledgers('after')[@budget.circuit_of(row)]
 
-      def option(part)
-        load = @budget.load_of_part(@row, part)
-        keeps = keeps_with(load)
-        Option.new(part: part, fits_base: part['base'] == @row['base'], amps: load.figure(volts), saving: saving(load), keeps: keeps,
-          verdict: Verdict.of(keeps.value, keeps.sigma))
+      # A part that stands at the lamp, with what was read on it.
+      def fitted(row, part, choice)
+        how = @budget.function_of(part, row)&.fetch('how', 'part')
+        %w[kept dark].include?(how) ? @budget.load_of_part(row, part) : @budget.thing(row['id'], choice)
       end
 
-      def saving(load)
-        return Figure.unknown('A', [load, @came_in].filter_map(&:reason).first) unless load.known? && @came_in.known?
+      def function(part, row, load)
+        known = @budget.function_of(part, row)
+        volts = circuit(row).circuit.volts
+        amps = load ? load.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0)
+        Function.new(load_id: row['id'], word: Job::Functions::BY_KEY[Job::Functions.of(row['role'])]&.word, how: known ? known.fetch('how', 'part') : 'unsaid',
+          amps: amps, saving: saving(row, amps, volts))
+      end
 
-        old, new = [@came_in, load].map { |l| l.figure(volts) }
+      def saving(row, new, volts)
+        old = @lamp.choice && @lamp.choice['action'] == 'add' ? Figure.new(0.0, 'A', sigma: 0.0) : @budget.as_is(row).figure(volts)
+        unknown = [old, new].find { |f| !f.known? }
+        return Figure.unknown('A', unknown.reason) if unknown
+
         Figure.new(old.value - new.value, 'A', sigma: Math.hypot(old.sigma, new.sigma), assumed: old.assumed || new.assumed)
       end
 
-      def keeps_with(load)
-        return Figure.unknown('A', 'no scenario') unless @line
-        return Figure.unknown('A', load.reason) unless load.known?
-        return @line.earns unless @line.earns.known?
+      # What is kept on the circuit of the lamp's first function, with all its functions there changed.
+      def keeps_with(loads)
+        pairs = loads.select { |row, _| @budget.circuit_of(row) == @budget.circuit_of(@rows.first) }
+        rows = pairs.map(&:first)
+        return Figure.unknown('A', 'no scenario') unless @scenario && rows.any? && circuit(rows.first).line(@scenario)
 
-        others = @line.unknown_loads.reject { |b| b.entry.id == @row['id'] }
+        line = circuit(rows.first).line(@scenario)
+        unknown = pairs.filter_map { |row, load| load && !load.known? && duty(row).positive? ? load.reason : nil }.first
+        return Figure.unknown('A', unknown) if unknown
+        return line.earns unless line.earns.known?
+
+        others = line.unknown_loads.reject { |b| rows.any? { |r| r['id'] == b.entry.id } }
         return Figure.unknown('A', "draw unknown: #{others.map { |b| b.entry.name }.join(', ')}") if others.any?
 
-        changed(load)
+        changed(line, pairs.select { |_, load| load.nil? || load.known? }.map { |row, load| Swap.new(row, load, @now[row['id']], line.blocks.find { |b| b.entry.id == row['id'] }) })
       end
 
+      # One function's load in exchange for another.
+      Swap = Struct.new(:row, :load, :now, :block)
+      private_constant :Swap
+
+      def duty(row) = @scenario.parked? ? 0.0 : @scenario.duty(row)
+
       # The line's own sums, less the lamp as it stands there, with the part.
-      def changed(load)
-        duty = @scenario.parked? ? 0.0 : @scenario.duty(@row)
-        was = @line.blocks.find { |b| b.entry.id == @row['id'] }
-        old = was&.amps ? @now.load : nil
-        by_volts = ->(l) { l ? duty * @line.half_difference { |v| l.amps(v) } : 0.0 }
-        moved = @line.earn_by_volts - @line.spend_by_volts + by_volts[old] - by_volts[load]
-        variance = @line.load_variance - (was&.sigma.to_f**2) + ((duty * load.sigma(volts))**2)
-        Figure.new(@line.earns.value - @line.known_spends + was&.amps.to_f - (duty * load.amps(volts)), 'A',
-          sigma: Math.sqrt([variance, 0.0].max + (@line.curve_sigma**2) + (moved**2)),
-          assumed: @line.earns.assumed || @line.blocks.any?(&:assumed?) || load.anchor.origin.assumed?)
+      def changed(line, swaps)
+        volts = line.circuit.volts
+        moved = line.earn_by_volts - line.spend_by_volts
+        variance = line.load_variance
+        keeps = line.earns.value - line.known_spends
+        swaps.each do |swap|
+          duty = duty(swap.row)
+          old = swap.block&.amps ? swap.now.load : nil
+          by_volts = ->(l) { l ? duty * line.half_difference { |v| l.amps(v) } : 0.0 }
+          moved += by_volts[old] - by_volts[swap.load]
+          variance += ((duty * (swap.load&.sigma(volts) || 0.0))**2) - (swap.block&.sigma.to_f**2)
+          keeps += swap.block&.amps.to_f - (duty * (swap.load&.amps(volts) || 0.0))
+        end
+        Figure.new(keeps, 'A', sigma: Math.sqrt([variance, 0.0].max + (line.curve_sigma**2) + (moved**2)),
+          assumed: line.earns.assumed || line.blocks.any?(&:assumed?) || swaps.any? { |s| s.load&.anchor&.origin&.assumed? })
       end
     end
   end

@@ -7,6 +7,9 @@ module Miser
   module Budget
     # One way the machine is used: engine speed and the share of time each load is on.
     class Scenario
+      # A signal is lit half the time it flashes.
+      FLASHES = 2.0
+
       attr_reader :id, :name, :engine, :rpm, :reason, :document
 
       SPEED_WORDS = { 'idle' => 'idle speed', 'slow' => 'slow trail speed', 'cruise' => 'cruising speed' }.freeze
@@ -27,11 +30,22 @@ module Miser
       def running? = engine == 'running'
       def parked? = engine == 'parked'
 
+      # A dipped beam that stays on beside the high one is on while either is; a running light that gives way is
+      # out while the signal beside it flashes, which is half the time lit.
       # @param load [Hash] member of the job's loads
       # @return [Float] share of the time it is on, 0 to 1
-      def duty(load) = (@overrides[load['id']] || @duties[load['role']] || 0.0).to_f
+      def duty(load)
+        given = @overrides[load['id']] and return given.to_f
+        usual = usual_duty(load['role'])
+        return [usual + usual_duty('head_high'), 1.0].min if load['stays_on']
+        return usual unless load['gives_way']
+
+        usual * (1.0 - [FLASHES * usual_duty(load['gives_way']), 1.0].min)
+      end
 
       private
+
+      def usual_duty(role) = (@duties[role] || 0.0).to_f
 
       # Slow trail, where not entered, lies three tenths of the way from idle to cruise.
       def speed(machine)

@@ -23,7 +23,7 @@ module Miser
       # @param document [Job::Document]
       # @return [Hash{String=>String}] by step
       def same(document)
-        changed = document.choices.any? { |c| c['action'] != 'keep' } || document.loads.any? { |l| l['added'] } ||
+        changed = document.choices.any? { |c| !%w[keep try].include?(c['action']) } || document.loads.any? { |l| l['added'] } ||
                   document.circuits.any? { |c| c['regulator_after'] }
         wanted = document.loads.select { |l| l['wanted'] }
         { 'lamps' => changed ? nil : 'no lamp changed yet',

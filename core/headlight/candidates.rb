@@ -2,7 +2,6 @@
 
 require_relative '../assumptions'
 require_relative '../job/document'
-require_relative '../draw/driver'
 require_relative '../figure'
 require_relative 'fit_rules'
 
@@ -15,9 +14,16 @@ module Miser
       # @!attribute minutes [Float, nil]
       # @!attribute amps [Float, nil] at running volts @!attribute amps_figure [Figure] the same, with its working @!attribute loose
       #   [String] risk of working loose
-      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :minutes, :cents, :extra_parts, :marks, :loose,
-        :pattern, :reasons, :document, keyword_init: true) do
+      # @!attribute own_minutes, own_cents [Numeric, nil] without what its fitting pulls in
+      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :own_minutes, :minutes, :own_cents, :cents, :extra_parts,
+        :marks, :loose, :pattern, :reasons, keyword_init: true) do
         def amps = amps_figure.value
+
+        # @return [Array<FitRule::Finding>] what is not measured and matters
+        def unmeasured = findings.select { |f| f.verdict == 'unknown' && f.rule != 'marks' }
+
+        # @return [Array<FitRule::Finding>]
+        def stops = findings.select { |f| f.verdict == 'no' }
 
         # @param name [String] amps, or a rule's key
         # @return [Figure, nil]
@@ -32,21 +38,29 @@ module Miser
       GHOSTS = { 'hole_m' => 0.0375, 'body_m' => 0.036, 'tip_m' => 0.006 }.freeze
       ORDER = { 'fits' => 0, 'work' => 1, 'unknown' => 2, 'no' => 3 }.freeze
 
+      # Machines that are ridden, or walked behind, in snow.
+      SNOW = %w[snowmobile walk_behind].freeze
+
       # Findings: what needs a hand or a decision first.
       FIRST = { 'no' => 0, 'work' => 1, 'unknown' => 2, 'fits' => 3 }.freeze
 
-      # @param entered [Hash] the job's headlight: housing, candidates
-      # @param machine [Hash] @param volts [Float] running
+      # A headlamp's holder under the names of the checks.
+      HOLDER = { 'cap' => 'base', 'connector' => 'connector', 'polarity' => 'polarity', 'retention' => 'retention' }.freeze
+
+      # @param lamp [Job::Lamp] with its holder, its housing as measured, the parts held against it
+      # @param machine [Hash]
+      # @param draw [#call] Figure of a choice's draw, dipped, at running volts
       # @param feed [String] what feeds the lamp after the change: dc, ac, bus
       # @param settings [Assumptions] @param units [String] metric or us
-      # @param patterns [Hash{String=>String}] what its photometry foretells, by part
+      # @param patterns [Hash{String=>String}] what its photometry foretells, by choice
       # @param catalogue [Parts::Catalogue] what the work costs
-      def initialize(entered, machine, volts, feed: 'dc', settings: Assumptions.new, units: 'metric', patterns: {},
+      def initialize(lamp, machine, draw:, feed: 'dc', settings: Assumptions.new, units: 'metric', patterns: {},
                      catalogue: Parts::Catalogue::NONE)
-        @housing = Job::Document.part(entered, 'housing').merge('year' => machine['year']).compact
-        @parts = Job::Document.rows(entered, 'candidates')
-        @winter = machine['kind'] == 'snowmobile'
-        @volts = volts
+        @lamp = lamp
+        holder = HOLDER.transform_values { |key| lamp.holder[key] }
+        @housing = Job::Document.part(lamp.row, 'housing').merge(holder, 'year' => machine['year']).compact
+        @winter = SNOW.include?(machine['kind'])
+        @draw = draw
         @feed = feed
         @settings = settings
         @units = units
@@ -54,13 +68,24 @@ module Miser
         @catalogue = catalogue
       end
 
+      # @return [Job::Lamp] they are held against
+      attr_reader :lamp
+
       # @return [Boolean] whether it is ridden in snow, by its kind
       def winter? = @winter
 
       # @return [Array<Judged>] the recommended first
       def all
-        @all ||= @parts.map { |p| judge(p) }.sort_by { |j| [ORDER.fetch(j.verdict), SCHOOLS.fetch(j.kind), j.cents || Float::INFINITY] }
+        @all ||= @lamp.parts.map { |c| of(c['part'], c['id']) }.sort_by { |j| [ORDER.fetch(j.verdict), SCHOOLS.fetch(j.kind), j.cents || Float::INFINITY] }
       end
+
+      # @return [Judged, nil] the part that is fitted
+      def chosen = @lamp.part && all.find { |j| j.id == @lamp.choice['id'] }
+
+      # A part of the shelf, held against this lamp.
+      # @param part [Hash] @param id [String, nil] of the choice
+      # @return [Judged]
+      def of(part, id = nil) = judge(part.merge('cap' => part['base'], 'id' => id, 'kind' => part['kind'] || (part['size'] ? 'unit' : 'bulb')).compact)
 
       # @return [Judged, nil] nil where nothing fits
       def recommended = all.find { |j| %w[fits work].include?(j.verdict) }
@@ -78,29 +103,18 @@ module Miser
         verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
         extra = findings.filter_map(&:part)
         Judged.new(id: part['id'], name: part['name'], kind: part['kind'], verdict: verdict, findings: findings,
-          amps_figure: running_amps(part), lumens: part['lumens'],
-          minutes: Parts::Catalogue.total([@catalogue.minutes("headlight.#{part['kind']}"), *findings.map(&:minutes)]),
-          cents: Parts::Catalogue.total([part['price_cents']&.to_i, Parts::Catalogue.cents(extra)]), extra_parts: extra,
+          amps_figure: @draw.call(part['id']), lumens: lumens(part),
+          own_minutes: own_minutes(part), minutes: Parts::Catalogue.total([own_minutes(part), *findings.map(&:minutes)]),
+          own_cents: part['price_cents']&.to_i, cents: Parts::Catalogue.total([part['price_cents']&.to_i, Parts::Catalogue.cents(extra)]),
+          extra_parts: extra,
           marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']),
-          reasons: reasons(part['kind'], findings),
-          document: { 'amps_v' => @settings[:stated_v] }.merge(part))
+          reasons: reasons(part['kind'], findings))
       end
 
-      # A driver holds its watts: fewer volts, more amps.
-      # @return [Figure]
-      def running_amps(part)
-        return Figure.unknown('A', 'enter what it draws') unless part['amps']
+      # What is said of the part, else what such a part usually takes.
+      def own_minutes(part) = part['minutes'] || @catalogue.minutes("headlight.#{part['kind']}")
 
-        stated = part['amps_v'] || @settings[:stated_v]
-        Figure.new(Draw::Driver.new(volts: stated, amps: part['amps']).current(@volts), 'A', assumed: part['amps_v'].nil?) do
-          rows = [['Draw as stated', part['amps'], 'A', 'maker'], *(part['amps_v'] ? [['at', stated, 'V', 'maker']] : []),
-            ['Running volts', @volts, 'V', 'the machine’s budget']]
-          inputs = rows.map { |n, v, u, o| Input.new(name: n, value: v, unit: u, origin: o) }
-          inputs << @settings.input(:stated_v) unless part['amps_v']
-          Working.new(title: "#{part['name']} at running volts", formula: 'I = P / V', inputs: inputs,
-            source: 'a switching driver holds its watts', notes: [])
-        end
-      end
+      def lumens(part) = Job::Document.rows(part, 'functions').filter_map { |f| f['lumens'] }.first
 
       def loose(kind)
         return 'low' unless kind == 'bulb'

@@ -21,7 +21,7 @@ module Miser
 
       # Takes a photometry file in and looks at it; for a part, it stands for that part.
       # @param row [Hash] id, name
-      # @param part [String, nil] id of a headlight thought of
+      # @param part [String, nil] id of a choice with a part
       # @return [Hash] document
       def photometry(document, row, part: nil)
         document = with(document, 'photometry') { |rows| rows + [row] }
@@ -30,9 +30,9 @@ module Miser
           return document.merge('beam' => document['beam'].merge('predicted' => predicted))
         end
 
-        headlight = Document.part(document, 'headlight')
-        candidates = Document.rows(headlight, 'candidates').map { |c| c['id'] == part ? c.merge('photometry' => row['id']) : c }
-        document.merge('headlight' => headlight.merge('candidates' => candidates))
+        document.merge('choices' => document['choices'].map do |c|
+          c['id'] == part && c['part'] ? c.merge('part' => c['part'].merge('photometry' => row['id'])) : c
+        end)
       end
 
       def with(document, list)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../assumptions'
+require_relative 'lamp'
 
 module Miser
   module Job
@@ -55,10 +56,10 @@ module Miser
       %w[id name bay fleet waiting note system handed_over].each { |key| define_method(key) { @read[key] } }
       # @!method machine
       #   @return [Hash] and so are the rest of these
-      %w[machine bench signals aim headlight beam].each { |key| define_method(key) { @read[key] || NONE } }
-      # @!method loads
+      %w[machine bench signals aim beam].each { |key| define_method(key) { @read[key] || NONE } }
+      # @!method positions
       #   @return [Array<Hash>] and so are the rest of these
-      %w[circuits loads readings choices scenarios ride order].each { |key| define_method(key) { @read[key] || NO_ROWS } }
+      %w[circuits positions readings choices scenarios ride order].each { |key| define_method(key) { @read[key] || NO_ROWS } }
 
       # @return [Assumptions]
       def settings = @settings ||= Assumptions.new(@read['assumptions'] || NONE)
@@ -67,29 +68,65 @@ module Miser
       # @return [Hash]
       def checks(side) = Document.part(@read['checks'], side)
 
+      # Loads with what their lamp says of them: base, how many, where.
+      # @return [Array<Hash>]
+      def loads
+        @loads ||= begin
+          places = positions.to_h { |p| [p['id'], p] }
+          rows = @read['loads'] || NO_ROWS
+          places.empty? ? rows : rows.map { |row| placed(row, places[row['position_id']]) }
+        end
+      end
+
       # @return [Hash, nil]
       def load(id) = loads_by_id[id]
 
       # @return [Hash{String=>Hash}]
       def loads_by_id = @loads_by_id ||= loads.to_h { |l| [l['id'], l] }
 
-      # @return [Hash{String=>Hash}] by the load it is for
-      def choices_by_load = @choices_by_load ||= choices.to_h { |c| [c['load_id'], c] }
+      # @return [Hash{String=>Hash}] what was decided for the lamp that a load is in, by load
+      def choices_by_load
+        @choices_by_load ||= begin
+          decided = choices.reject { |c| c['action'] == Lamp::TRIED }.to_h { |c| [c['position_id'], c] }
+          loads.filter_map { |l| (c = decided[Document.lamp_id(l)]) && [l['id'], c] }.to_h
+        end
+      end
+
+      # @return [Hash, nil] a choice by its id, a part tried among them
+      def choice(id) = choices.find { |c| c['id'] == id }
+
+      # The lamp that a load is in; one that is in none stands for itself.
+      # @param load [Hash] @return [String] id of a position
+      def self.lamp_id(load) = load['position_id'] || load['id']
+
+      # @return [Array<Lamp>] in the order they were entered
+      def lamps
+        @lamps ||= begin
+          inside = loads.select { |l| l['position_id'] || (l['group'] == 'lamp' && !l['wanted']) }.group_by { |l| Document.lamp_id(l) }
+          said = choices.group_by { |c| c['position_id'] }
+          known = positions.to_h { |p| [p['id'], p] }
+          (known.keys | inside.keys).map do |id|
+            rows = inside[id] || NO_ROWS
+            Lamp.new(known[id] || alone(rows.first), rows, said[id] || NO_ROWS)
+          end
+        end
+      end
+
+      # @return [Lamp, nil]
+      def lamp(id) = lamps.find { |l| l.id == id }
+
+      # @return [Lamp, nil] that a load is in
+      def lamp_of(load) = lamp(Document.lamp_id(load))
 
       # @return [Hash, nil] the first load of that role
       def role(key) = loads.find { |l| l['role'] == key }
-
-      def lamps = loads.select { |l| l['group'] == 'lamp' }
 
       def signal_lamps? = loads.any? { |l| l['role'].to_s.start_with?('signal_') }
 
       def headlamps? = loads.any? { |l| l['role'].to_s.start_with?('head_') }
 
-      # @return [Hash] the lamp housing as measured
-      def housing = Document.part(headlight, 'housing')
-
-      # @return [Array<Hash>] headlights thought of
-      def candidates = Document.rows(headlight, 'candidates')
+      # @return [Array<Lamp>] that dip or main
+      def headlamps = lamps.select(&:head?)
 
       # @return [Array<Hash>]
       def walls = Document.rows(beam, 'walls')
@@ -107,6 +144,20 @@ module Miser
       def wall(id) = walls.find { |w| w['id'] == id }
 
       def data_bus? = @read['system'] == 'data_bus'
+
+      private
+
+      # A lamp's own row where nobody entered one.
+      def alone(load) = load.slice('id', 'name', 'count').merge('holder' => load.slice('base'))
+
+      def placed(row, position)
+        return row unless position
+
+        side = position['place'] || [position['end'], position['side']].compact.join(' ')
+        said = { 'base' => position.dig('holder', 'base'), 'count' => position['count'], 'position' => side.empty? ? nil : side,
+                 'end' => position['end'] }.compact
+        row.merge(said).freeze
+      end
     end
   end
 end

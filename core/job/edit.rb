@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../errors'
+require_relative 'followers'
 
 module Miser
   module Job
@@ -22,13 +23,13 @@ module Miser
       # What no edit touches is shared with the document given; the way to what one does is copied.
       def initialize(document)
         @ours = {}.compare_by_identity
+        @given = document
         @document = ours(document)
       end
 
       def apply(edits)
         edits.each { |edit| one(edit) }
-        follow_lost_loads
-        @document
+        Followers.settle(@document, @given)
       end
 
       private
@@ -44,20 +45,6 @@ module Miser
       def own(holder, key)
         child = holder[key]
         child.is_a?(Hash) || child.is_a?(Array) ? holder[key] = ours(child) : child
-      end
-
-      # Readings and choices go with their load.
-      def follow_lost_loads
-        loads, *followers = @document.values_at('loads', 'readings', 'choices')
-        # What is no list of rows is for the schema to refuse.
-        return unless [loads, *followers].compact.all? { |list| list.is_a?(Array) && list.all?(Hash) } && loads
-
-        ids = loads.to_h { |l| [l['id'], true] }
-        %w[readings choices].each do |name|
-          next unless @document[name]&.any? { |row| !ids[row['load_id']] }
-
-          @document[name] = @document[name].select { |row| ids[row['load_id']] }
-        end
       end
 
       def one(edit)

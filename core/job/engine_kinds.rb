@@ -20,9 +20,14 @@ module Miser
                    'instruments' => 0.8 }),
         Kind.new(key: 'two_stroke', label: 'Two-stroke, magneto ignition', idle_rpm: 1600, cruise_rpm: 5500, redline_rpm: 8000, loads: {}),
         Kind.new(key: 'two_stroke_efi', label: 'Two-stroke, injected', idle_rpm: 1600, cruise_rpm: 5500, redline_rpm: 8300,
-          loads: { 'ignition' => 1.2, 'fuel_pump' => 2.6, 'injection' => 1.1, 'controller' => 0.8, 'instruments' => 0.4 })
+          loads: { 'ignition' => 1.2, 'fuel_pump' => 2.6, 'injection' => 1.1, 'controller' => 0.8, 'instruments' => 0.4 }),
+        Kind.new(key: 'governed', label: 'Small governed engine, magneto ignition', idle_rpm: 2200, cruise_rpm: 3600, redline_rpm: 3800,
+          loads: {})
       ].freeze
       BY_KEY = TABLE.to_h { |k| [k.key, k] }.freeze
+
+      # @return [Boolean] whether such an engine is known to spend nothing of what is earned
+      def self.own_nothing?(key) = BY_KEY.key?(key) && BY_KEY[key].loads.empty?
     end
   end
 end

@@ -9,7 +9,7 @@ module Miser
   module Job
     # New job documents and the parts of one, with the shipped scenarios.
     module Template
-      VERSION = 1
+      VERSION = 2
 
       SCENARIOS = [
         { 'id' => 'idle_night', 'name' => 'Idle at a light, night', 'engine' => 'running', 'speed' => 'idle' },
@@ -27,7 +27,7 @@ module Miser
       # @return [Hash] a valid, empty job document
       def job(id:, name:, system: 'battery_dc', assumptions: {})
         { 'format' => 'miser-job', 'version' => VERSION, 'id' => id, 'name' => name, 'system' => system, 'machine' => {},
-          'circuits' => circuits(system), 'bench' => {}, 'loads' => [], 'readings' => [], 'choices' => [],
+          'circuits' => circuits(system), 'bench' => {}, 'positions' => [], 'loads' => [], 'readings' => [], 'choices' => [],
           'scenarios' => scenarios, 'ride' => [], 'assumptions' => assumptions }
       end
 

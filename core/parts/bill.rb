@@ -4,24 +4,26 @@ require_relative '../job/document'
 
 module Miser
   module Parts
-    # What the parts of a job come to: those chosen lamp by lamp, and those in the order.
+    # What the parts of a job come to: those fitted lamp by lamp, each article once, in the packs it
+    # is sold in; what their fitting pulls in; and what else is in the order.
     class Bill
-      # @!attribute name [String] @!attribute count [Integer] @!attribute cents [Integer, nil] of one; nil where its price is not known
-      Row = Struct.new(:name, :count, :cents, keyword_init: true)
+      # @!attribute name [String] @!attribute count [Integer] pieces or packs to buy
+      # @!attribute pack [Integer] pieces in one @!attribute cents [Integer, nil] of one; nil where its price is not known
+      # @!attribute for [String, nil] what it is for
+      Row = Struct.new(:name, :count, :pack, :cents, :for, keyword_init: true)
 
       # @param document [Hash, Job::Document]
-      def initialize(document)
+      # @param extras [Array<Array(String, Catalogue::Item)>] what fitting pulls in: for which part, what
+      def initialize(document, extras: [])
         @document = Job::Document.of(document)
+        @extras = extras
       end
 
-      # A headlight is chosen and ordered at once: it counts where it is ordered.
       # @return [Array<Row>]
-      def rows
-        ordered = @document.order.map { |r| row(r['name'], r['count'], r['price_cents']) }
-        names = ordered.map(&:name)
-        swapped = @document.choices.select { |c| c['action'] == 'swap' && c['part'] && !names.include?(c['part']['name']) }
-        swapped.map { |c| row(c['part']['name'], @document.load(c['load_id'])&.fetch('count', 1), c['part']['price_cents']) } + ordered
-      end
+      def rows = @rows ||= [*articles, *beside]
+
+      # @return [Array<Row>] what is bought beside the parts themselves
+      def beside = [*pulled_in, *ordered]
 
       # @return [Integer] cents, of the rows whose price is known
       def cents = rows.sum { |r| r.cents ? r.cents * r.count : 0 }
@@ -31,7 +33,24 @@ module Miser
 
       private
 
-      def row(name, count, cents) = Row.new(name: name, count: (count || 1).to_i, cents: cents&.to_i)
+      # One article is ordered once, however many lamps take it.
+      def articles
+        fitted = @document.lamps.select(&:part)
+        fitted.group_by { |lamp| article(lamp.part) }.map do |_, lamps|
+          part = lamps.first.part
+          pack = (part['pack'] || 1).to_i
+          Row.new(name: part['name'], count: (lamps.sum(&:count) / pack.to_f).ceil, pack: pack, cents: part['price_cents']&.to_i,
+            for: lamps.map(&:name).join(', '))
+        end
+      end
+
+      def article(part) = part['shelf_id'] ? part.values_at('shelf_id', 'name', 'price_cents', 'pack') : part.values_at('name', 'base', 'price_cents', 'pack')
+
+      def pulled_in = @extras.map { |part, item| Row.new(name: item.name, count: item.count, pack: 1, cents: item.cents, for: part) }
+
+      def ordered
+        @document.order.map { |r| Row.new(name: r['name'], count: (r['count'] || 1).to_i, pack: 1, cents: r['price_cents']&.to_i, for: r['for']) }
+      end
     end
   end
 end

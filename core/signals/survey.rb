@@ -94,13 +94,16 @@ module Miser
           feed_ohm: number('feed_ohm'), source_ohm: number('source_ohm'))
       end
 
-      # Copies of a load hang at the front and the rear, further ones as extra pairs.
+      # A lamp hangs where it says; others at the front and the rear, further ones as extra pairs.
       def lamps(side, name)
         found = entries(side).select { |e| e.row['role'] == "signal_#{name}" }
         spots = found.flat_map { |e| Array.new(e.load.count.to_i) { e } }
-        spots.each_with_index.map do |e, i|
-          place = spots.size == 1 ? 'rear' : PLACES[i] || "extra #{i - 1}"
-          lamp(e, name, place)
+        said = spots.map { |e| e.row['end'] }
+        free = (spots.size == 1 ? %w[rear] : PLACES) - said
+        extra = 0
+        spots.zip(said).each_with_index.map do |(e, place), i|
+          place = nil if place && said.first(i).include?(place)
+          lamp(e, name, place || free.shift || "extra #{extra += 1}")
         end
       end
 

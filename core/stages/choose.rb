@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../job/fitting'
 require_relative '../ticket/stage'
 
 module Miser
@@ -7,7 +8,21 @@ module Miser
     # A part, or none, for every lamp.
     class ChooseStage < Stage
       declare 'choose', label: 'Choose', group: 'decide', place: 40
-      reads :loads, :choices, :readings, :bench, :assumptions
+      reads :positions, :loads, :choices, :readings, :bench, :assumptions
+
+      # What was decided for a lamp, on the other side or on all lamps alike: position/other_side, position/alike.
+      act('same') do |call|
+        from, to = call.value.split('/', 2)
+        Stages.known!(from, call.ticket.document.lamps.to_h { |l| [l.id, l] }, 'Lamp')
+        Stages.known!(to, Job::Fitting::TO, 'Where to')
+        Job::Fitting.same(call.document, from, to, &call.fresh_id)
+      end
+
+      # A row of several lamps as so many lamps, to be decided for singly.
+      act('split') do |call|
+        Stages.known!(call.value, call.ticket.document.lamps.to_h { |l| [l.id, l] }, 'Lamp')
+        Job::Fitting.split(call.document, call.value, &call.fresh_id)
+      end
 
       def wants = [*undecided, *unknown]
 
@@ -16,15 +31,15 @@ module Miser
       private
 
       def undecided
-        document.lamps.reject { |l| document.choices_by_load[l['id']] }.map do |l|
-          want("/loads/#{l['id']}", "#{l['name']}: keep or swap", subject: l['id'])
+        document.lamps.select { |l| l.own_loads.any? && !l.choice }.map do |l|
+          want("/positions/#{l.id}", "#{l.name}: keep or swap", subject: l.id)
         end
       end
 
+      # Every function of a part is said and known, or said to stay on the old lamp or to go dark.
       def unknown
-        swapped = document.choices.select { |c| c['action'] == 'swap' }.to_h { |c| [c['load_id'], c] }
-        budget.entries('after').select { |e| swapped[e.id] && !e.load.known? }.map do |e|
-          want("/choices/#{swapped[e.id]['id']}", "#{e.part_name}: draw unknown", subject: e.id)
+        budget.entries('after').select { |e| e.choice && !e.load.known? }.map do |e|
+          want("/choices/#{e.choice['id']}", "#{e.load.name}: draw unknown", subject: e.choice['position_id'])
         end
       end
     end

@@ -1,33 +1,38 @@
 # frozen_string_literal: true
 
-require_relative '../headlight/choice'
 require_relative '../ticket/stage'
 
 module Miser
   module Stages
-    # Whether a headlight fits, measured.
+    # Whether the part of a headlamp fits, measured.
     class HeadlightStage < Stage
       declare 'headlight', label: 'Headlight', group: 'decide', place: 60
-      reads :headlight
+      reads :machine, :system, :circuits, :positions, :loads, :choices, :readings, :bench, :assumptions, :beam
       figures :headlight
 
-      # A headlight by its id; an empty word takes it back.
-      act('headlight') do |call|
-        judged = call.ticket.headlights.all.find { |c| c.id == call.value }
-        Stages.known!(call.value, call.ticket.document.candidates.to_h { |c| [c['id'], c] }, 'Headlight') unless judged || call.value.empty?
-        Miser::Headlight::Choice.take(call.document, judged, &call.fresh_id)
-      end
-
       # Only where a part is thought of: the lamp may stay as it is.
-      def wants
-        return [] if document.candidates.empty? || document.headlight['chosen']
+      def wants = ticket.headlights.select { |h| parts?(h) }.flat_map { |h| h.chosen ? of_chosen(h, h.chosen) : undecided(h) }
 
-        [want('/headlight/chosen', 'No headlight chosen yet')]
+      def touched? = ticket.headlights.any? { |h| parts?(h) || h.lamp.row['housing'] }
+
+      def figure(_kind, choice = nil, name = nil, *) = ticket.headlights.flat_map(&:all).find { |c| c.id == choice }&.figure(name)
+
+      private
+
+      def parts?(headlight) = headlight.lamp.parts.any?
+
+      def at(headlight) = "/positions/#{headlight.lamp.id}"
+
+      def undecided(headlight)
+        headlight.lamp.choice ? [] : [want(at(headlight), "#{headlight.lamp.name}: no part chosen yet", subject: headlight.lamp.id)]
       end
 
-      def touched? = document.candidates.any?
-
-      def figure(_kind, part = nil, name = nil, *) = ticket.headlights.all.find { |c| c.id == part }&.figure(name)
+      # A part that is chosen is done with when it draws what is known and every check that matters is made.
+      def of_chosen(headlight, judged)
+        unknown = judged.amps_figure.known? ? [] : [['draw unknown', 'usual']]
+        found = judged.stops.map { |f| [f.text, 'wrong'] } + judged.unmeasured.map { |f| [f.text, 'usual'] }
+        (found + unknown).map { |text, weight| want(at(headlight), "#{judged.name}: #{text}", subject: headlight.lamp.id, weight: weight) }
+      end
     end
   end
 end

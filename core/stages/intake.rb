@@ -2,6 +2,7 @@
 
 require_relative '../job/offer'
 require_relative '../job/reshape'
+require_relative '../job/usual'
 require_relative '../ticket/stage'
 
 module Miser
@@ -9,7 +10,7 @@ module Miser
     # The machine, its charging, its loads.
     class IntakeStage < Stage
       declare 'intake', label: 'Intake', group: 'look', place: 10
-      reads :name, :machine, :system, :circuits, :loads, :readings, :choices, :scenarios, :bench, :assumptions
+      reads :name, :machine, :system, :circuits, :positions, :loads, :readings, :choices, :scenarios, :bench, :assumptions
 
       act('system') do |call|
         Stages.known!(call.value, Job::Systems::BY_KEY, 'Electrical system')
@@ -19,6 +20,18 @@ module Miser
       act('engine') do |call|
         Stages.known!(call.value, Job::EngineKinds::BY_KEY, 'Engine')
         Job::Reshape.engine(call.document, call.value, &call.fresh_id)
+      end
+
+      # One usual lamp more, by its key.
+      act('lamp') do |call|
+        Stages.known!(call.value.split(':').first, Job::Usual::BY_KEY, 'Lamp')
+        Job::Usual.lamp(call.document, call.value, &call.fresh_id)
+      end
+
+      # The kind of machine, with the lamps and loads usual of it.
+      act('usual') do |call|
+        Stages.known!(call.value, Job::Usual::MACHINE_BY_KEY, 'Kind of machine')
+        Job::Usual.machine(call.document, call.value, &call.fresh_id)
       end
 
       def wants = [*speeds, *charging, *worthwhile, *loads]
@@ -54,10 +67,10 @@ module Miser
       end
 
       def loads
-        own = document.system != 'ac_lit' && document.machine['engine'] != 'two_stroke' &&
+        own = document.system != 'ac_lit' && !Job::EngineKinds.own_nothing?(document.machine['engine']) &&
               document.loads.none? { |l| l['group'] == 'engine' }
         [own ? want('/loads', 'The engine’s own loads') : nil,
-          document.lamps.empty? ? want('/loads', 'The lamps', weight: 'blocks') : nil].compact
+          document.lamps.empty? ? want('/positions', 'The lamps', weight: 'blocks') : nil].compact
       end
     end
   end

@@ -7,7 +7,7 @@ module Miser
     # What each load really draws, and the sheet of everything to read.
     class ReadingsStage < Stage
       declare 'readings', label: 'Readings', group: 'look', place: 20
-      reads :machine, :system, :circuits, :loads, :readings, :choices, :scenarios, :bench, :assumptions
+      reads :machine, :system, :circuits, :positions, :loads, :readings, :choices, :scenarios, :bench, :assumptions
 
       def wants = [*again, *unread]
 
@@ -33,7 +33,7 @@ module Miser
       end
 
       def unread
-        document.loads.reject { |l| l['wanted'] || l['added'] || budget.readings_on(l).any?(&:counts?) }.map do |row|
+        document.loads.reject { |l| l['wanted'] || l['added'] || l['brought_by'] || budget.readings_on(l).any?(&:counts?) }.map do |row|
           known = budget.as_is(row).known?
           best = worth[row['id']]
           want("/loads/#{row['id']}", "#{row['name']}: #{known ? 'not measured' : 'draw unknown'}", subject: row['id'],

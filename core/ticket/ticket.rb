@@ -7,6 +7,7 @@ require_relative '../beam/aim'
 require_relative '../beam/beams'
 require_relative '../parts/bill'
 require_relative '../parts/catalogue'
+require_relative '../shelf/offers'
 require_relative '../verdicts/baseline'
 require_relative '../verdicts/consistency'
 require_relative '../verdicts/next_step'
@@ -46,19 +47,22 @@ module Miser
     # @return [Beam::Aim]
     def aim = @aim ||= Beam::Aim.new(document.aim, document.settings)
 
-    # @return [Parts::Bill]
-    def bill = @bill ||= Parts::Bill.new(document)
+    # @return [Parts::Bill] with what fitting the headlights pulls in
+    def bill
+      @bill ||= Parts::Bill.new(document, extras: headlights.filter_map(&:chosen).flat_map { |j| j.extra_parts.map { |item| [j.name, item] } })
+    end
 
-    # @return [Headlight::Candidates]
-    def headlights
-      @headlights ||= begin
-        circuit = budget.ledgers('before').fetch(headlamp_circuit).circuit
-        patterns = document.candidates.to_h { |part| [part['id'], beams.pattern(part['photometry'], units: @units)] }.compact
-        Headlight::Candidates.new(document.headlight, document.machine, circuit.volts, feed: budget.feed(circuit.id),
-          settings: document.settings, units: @units,
-          patterns: patterns,
-          catalogue: @catalogue)
-      end
+    # What could be fitted to each headlamp, in the order of the lamps.
+    # @return [Array<Headlight::Candidates>]
+    def headlights = @headlights ||= document.headlamps.map { |lamp| candidates(lamp) }
+
+    # Parts in a lamp's place: those held against it, the one fitted first; the rest of the shelf, what fits first.
+    # @param lamp [Job::Lamp] @param parts [Array<Hash>] of the shelf @param scenario [Budget::Scenario, nil]
+    # @return [Array(Array<Shelf::Offers::Offer>, Array<Shelf::Offers::Offer>)]
+    def offers(lamp, parts, scenario)
+      offers = Shelf::Offers.new(self, lamp, scenario)
+      there = lamp.parts.filter_map { |c| c['part']['shelf_id'] }
+      [offers.tried, offers.ranked(parts.reject { |p| there.include?(p['id']) })]
     end
 
     # @param side [String] before or after
@@ -96,9 +100,18 @@ module Miser
 
     private
 
-    def headlamp_circuit
-      low = document.role('head_low')
-      low ? budget.circuit_of(low) : budget.ledgers('before').keys.first
+    def candidates(lamp)
+      row = lamp.own_loads.find { |l| l['role'] == 'head_low' } || lamp.own_loads.first
+      circuit = budget.circuit_of(row)
+      volts = budget.ledgers('before').fetch(circuit).circuit.volts
+      draw = ->(choice) { (choice && budget.thing(row['id'], choice) || UNSAID).figure(volts) }
+      patterns = lamp.parts.to_h { |c| [c['id'], beams.pattern(c['part']['photometry'], units: @units)] }.compact
+      Headlight::Candidates.new(lamp, document.machine, draw: draw, feed: budget.feed(circuit), settings: document.settings, units: @units,
+        patterns: patterns, catalogue: @catalogue)
     end
+
+    # A part that is on no lamp yet draws nothing anybody knows.
+    UNSAID = Struct.new(:reason) { def figure(_volts) = Figure.unknown('A', reason) }.new('hold it against the lamp first')
+    private_constant :UNSAID
   end
 end

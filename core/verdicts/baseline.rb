@@ -54,7 +54,7 @@ module Miser
       def draws
         @budget.entries(@side).reject { |e| @side == 'after' && e.choice.nil? }.map do |e|
           subject = e.choice ? "#{e.id}.#{e.choice['id']}" : e.id
-          Item.new(key: "draw/#{subject}", label: e.part_name || e.name, subject: subject, at: "/loads/#{e.id}", unit: 'A',
+          Item.new(key: "draw/#{subject}", label: e.choice ? e.load.name : e.name, subject: subject, at: "/loads/#{e.id}", unit: 'A',
             done: e.load.measured? || false,
             value: e.load.measured? ? e.load.anchor.amps : nil, share: e.load.measured? ? nil : share(e),
             why: 'Its draw, settled, with the volts at the lamp.')

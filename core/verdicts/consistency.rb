@@ -11,7 +11,9 @@ module Miser
       Problem = Struct.new(:at, :level, :message, :accepts, keyword_init: true)
 
       # Lists of the document whose rows carry an id.
-      LISTS = %w[circuits loads readings choices scenarios ride].freeze
+      LISTS = %w[circuits positions loads readings choices scenarios ride].freeze
+      # List, its pointer, the list pointed into, what that is called.
+      POINTERS = [%w[loads position_id positions lamp], %w[choices position_id positions lamp], %w[readings load_id loads load]].freeze
 
       # @param budget [Budget::Budget]
       def initialize(budget)
@@ -38,22 +40,42 @@ module Miser
             Problem.new(at: "/#{list}/#{id}", level: 'error', message: "there are two rows with the id #{id}", accepts: 'each id once')
           end
         end
-        loads = Job::Document.rows(document, 'loads').map { |l| l['id'] }
-        lost = %w[readings choices].flat_map do |list|
-          Job::Document.rows(document, list).reject { |r| loads.include?(r['load_id']) }.map do |r|
-            Problem.new(at: "/#{list}/#{r['id']}/load_id", level: 'error', message: "points to a load that is not there (#{r['load_id']})",
-              accepts: 'the id of a load')
+        twice + lost(document) + two_minds(document) + unplaced(document)
+      end
+
+      def self.lost(document)
+        POINTERS.flat_map do |list, key, into, what|
+          ids = Job::Document.rows(document, into).to_h { |r| [r['id'], true] }
+          Job::Document.rows(document, list).reject { |r| r[key].nil? || ids[r[key]] }.map do |r|
+            Problem.new(at: "/#{list}/#{r['id']}/#{key}", level: 'error', message: "points to a #{what} that is not there (#{r[key]})",
+              accepts: "the id of a #{what}")
           end
         end
-        twice + lost
       end
+
+      # One lamp is decided for once.
+      def self.two_minds(document)
+        decided = Job::Document.rows(document, 'choices').reject { |c| c['action'] == Job::Lamp::TRIED }.group_by { |c| c['position_id'] }
+        decided.values.select { |rows| rows.size > 1 }.map do |rows|
+          Problem.new(at: "/choices/#{rows.last['id']}/action", level: 'error', message: 'this lamp is decided for already', accepts: 'one choice a lamp; others as try')
+        end
+      end
+
+      # What a lamp's place says, none of its functions says again.
+      def self.unplaced(document)
+        Job::Document.rows(document, 'loads').select { |l| l['position_id'] }.flat_map do |load|
+          { 'base' => 'holder/base', 'count' => 'count', 'position' => 'place' }.select { |key, _| load.key?(key) }.map do |key, place|
+            Problem.new(at: "/loads/#{load['id']}/#{key}", level: 'error', message: 'belongs to the lamp, not to what it does',
+              accepts: "/positions/#{load['position_id']}/#{place}")
+          end
+        end
+      end
+      private_class_method :lost, :two_minds, :unplaced
 
       # A reading against the rating of the thing it was taken on.
       # @return [Draw::Plausibility, nil]
       def self.judge(budget, reading, row)
-        choice = reading.document['choice_id'] && budget.document.choices.find { |c| c['id'] == reading.document['choice_id'] }
-        side = choice ? 'after' : 'before'
-        load = (budget.entries(side) + budget.with_all_wanted).find { |e| e.id == row['id'] }&.load or return nil
+        load = budget.thing(row['id'], reading.document['choice_id']) or return nil
         reading.plausibility(rated_w: load.rated_w || declared_watts(load), filament: load.filament?,
           other_w: load.filament? ? load.other_filaments_w : [])
       end

@@ -29,7 +29,7 @@ module Miser
 
       # @param units [String] metric or us
       # @return [Array<String>] of the headlight, its beam on the wall, its aim
-      def beam(units) = [fitted, *Beam::Beams::KINDS.filter_map { |kind| on_wall(kind) }, aimed(units)].compact
+      def beam(units) = [*fitted, *Beam::Beams::KINDS.filter_map { |kind| on_wall(kind) }, aimed(units)].compact
 
       # @return [Array<Beam::PicturePair>] by beam, of photographs that may be set beside each other
       def pictures = Beam::Beams::KINDS.to_h { |kind| [kind, @ticket.beams.pictures(kind)] }.select { |_, pair| pair&.comparable? }
@@ -44,9 +44,10 @@ module Miser
       private
 
       def fitted
-        judged = @ticket.headlights.all.find { |c| c.id == @document.headlight['chosen'] } or return
-        work = judged.findings.select { |f| f.verdict == 'work' }.map(&:text)
-        "Fitted: #{[[judged.name, Headlight::Candidates::LABELS.fetch(judged.kind)].join(', '), *work].join('; ')}."
+        @ticket.headlights.filter_map(&:chosen).map do |judged|
+          work = judged.findings.select { |f| f.verdict == 'work' }.map(&:text)
+          "Fitted: #{[[judged.name, Headlight::Candidates::LABELS.fetch(judged.kind)].join(', '), *work].join('; ')}."
+        end
       end
 
       def on_wall(kind)

@@ -59,9 +59,7 @@ module Miser
       end
 
       def undecided
-        @document.lamps.reject { |l| @document.choices_by_load[l['id']] }.map do |l|
-          ["lamp/#{l['id']}", "#{l['name']}: neither kept nor swapped."]
-        end
+        @document.lamps.select { |l| l.own_loads.any? && !l.choice }.map { |l| ["lamp/#{l.id}", "#{l.name}: neither kept nor swapped."] }
       end
     end
   end

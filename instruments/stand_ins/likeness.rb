@@ -42,11 +42,12 @@ module Miser
       # @param document [Job::Document] @param side [String] before or after
       # @return [Float, nil] lm
       def lumens(document, side)
-        chosen = document.candidates.find { |c| c['id'] == document.headlight['chosen'] }
-        return chosen['lumens'] if side == 'after' && chosen
-
         lamp = document.role('head_low')
-        lamp && Draw::LampBase::BY_KEY[lamp['base']]&.filament(lamp['filament'])&.lumens
+        part = lamp && document.lamp_of(lamp)&.part
+        fitted = part && Job::Functions.taking_over(part, 'head_low', alone: false)
+        return fitted['lumens'] if side == 'after' && fitted && fitted['lumens']
+
+        lamp && Draw::LampBase::BY_KEY[lamp['base']]&.filament(lamp['filament'] || Job::Roles::FILAMENTS['head_low'])&.lumens
       end
 
       # @param lumens [Float, nil] of the lamp @param distance [Float] m

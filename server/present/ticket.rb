@@ -77,10 +77,12 @@ module Miser
         wanted = budget.with_all_wanted.to_h { |e| [e.id, e] }
         budget.document.loads.map do |row|
           before, after = sides.values.map { |entries| entries[row['id']] }
-          load = (before || after || wanted[row['id']]).load
+          # What only a part tried would bring stands on neither side.
+          entry = after || before || wanted[row['id']] || Miser::Budget::Entry.new(row, budget.as_is(row))
+          load = (before || entry).load
           { id: row['id'], before: before && figure(budget.figure("load/before/#{row['id']}"), "load/before/#{row['id']}"),
             after: after && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"),
-            kind: (after || before || wanted[row['id']]).kind,
+            kind: entry.kind,
             law_label: Draw::Law.named(load.law_key).label, filament: budget.as_is(row).rated_filament&.name,
             origin: load.anchor&.origin&.label, measured: load.measured? || false }
         end

@@ -29,6 +29,7 @@ module Miser
             document = Job::Template.job(id: Jobs.fresh_id, name: body['name'].strip, system: body['system'] || 'battery_dc',
               assumptions: settings.shop.assumptions)
             document['bay'] = body['bay'] if body['bay']
+            document = Jobs.usual(document, body['usual']) if body['usual']
             Jobs.check(document)
             answer(201, opened(settings.jobs.create(document)))
           end
@@ -60,6 +61,12 @@ module Miser
             body = body_of('/api/jobs/{id}/act')
             answer(200, changed(found(Jobs.act(self, params['id'], body)), **view(body)))
           end
+        end
+
+        # @raise [Stage::Unavailable]
+        def self.usual(document, key)
+          Stages.known!(key, Job::Usual::MACHINE_BY_KEY, 'Kind of machine')
+          Job::Usual.machine(document, key) { fresh_id }
         end
 
         # Undo and redo are the store's; all other acts belong to a stage.

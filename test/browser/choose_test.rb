@@ -4,14 +4,14 @@ require_relative 'browser_test_case'
 
 # What is decided of each lamp, and what comes of it at hand-over.
 class ChooseTest < Miser::BrowserTest
-  def choice(job, load) = document(job)['choices'].find { |c| c['load_id'] == load }
+  def choice(job, load) = document(job)['choices'].find { |c| c['position_id'] == load && c['action'] != 'try' }
 
   def test_a_lamp_kept_taken_off_or_left_open
     visit '/job/bracken420/choose/l2'
     click_on 'Take it off'
     saved!
     assert_equal 'remove', choice('bracken420', 'l2')['action']
-    assert_selector 'ol button[aria-current=true]', text: 'removed'
+    assert_selector 'ol button[aria-current=true]', text: 'taken off'
     off = kept
     click_on 'Leave as it is'
     saved!
@@ -21,7 +21,7 @@ class ChooseTest < Miser::BrowserTest
     saved!
     assert_nil choice('bracken420', 'l2')
     assert_selector 'ol button[aria-current=true]', text: 'not decided'
-    other = document('bracken420')['loads'].find { |l| l['group'] == 'lamp' && l['id'] != 'l2' }
+    other = document('bracken420')['positions'].find { |l| l['id'] != 'l2' }
     find('ol button', text: other['name'], match: :first).click
     assert_selector 'ol button[aria-current=true]', text: other['name'], count: 1
     assert_selector 'h3', text: other['name']
@@ -38,8 +38,9 @@ class ChooseTest < Miser::BrowserTest
     find("button[aria-label='Fit Rack bar, short']").click
     saved!
     assert_equal 'Rack bar, short', choice('bracken420', 'l2')['part']['name']
-    click_on 'only this base'
-    assert_selector('[data-testid=options] tbody tr', count: few) if few.positive?
+    assert_selector '[data-testid=tried] tr', text: 'Rack bar, short'
+    click_on 'only what could go in'
+    assert_selector '[data-testid=options] tbody tr', count: few
     visit '/job/bracken420/hand-over'
     assert_selector '[data-testid=bill]', text: 'Parts'
   end
@@ -51,16 +52,17 @@ class ChooseTest < Miser::BrowserTest
     saved!
     click_on 'only advertised watts are known'
     saved!
-    figure = choice('bracken420', 'l2')['part']['figures'][0]
+    function = choice('bracken420', 'l2')['part']['functions'][0]
+    figure = function['figures'][0]
     assert_equal({ 'origin' => 'advertised' }, figure.slice('origin', 'watts', 'amps'))
     find('#rail-scenario').select('Cruise by night, high beam')
     assert_selector '[data-testid=rail-verdict]', text: 'draw unknown'
-    at = "/choices/#{choice('bracken420', 'l2')['id']}/part/figures/#{figure['id']}"
+    at = "/choices/#{choice('bracken420', 'l2')['id']}/part/functions/#{function['id']}/figures/#{figure['id']}"
     enter "#{at}/watts", '60'
     assert_no_selector '[data-testid=rail-verdict]', text: 'unknown'
     click_on 'enter amps instead'
     saved!
-    assert_equal({ 'origin' => 'maker' }, choice('bracken420', 'l2')['part']['figures'][0].slice('origin', 'watts', 'amps'))
+    assert_equal({ 'origin' => 'maker' }, choice('bracken420', 'l2')['part']['functions'][0]['figures'][0].slice('origin', 'watts', 'amps'))
     visit '/job/bracken420/hand-over'
     assert_selector '[data-testid=bill]', text: /without a price: .*LED for/
   end
@@ -104,7 +106,7 @@ class ChooseTest < Miser::BrowserTest
     click_on 'Mark as handed over'
     assert_text(/handed over \d/)
     assert document('curlew1100').dig('handed_over', 'at')
-    lamp = document('curlew1100')['loads'].find { |l| l['group'] == 'lamp' }
+    lamp = document('curlew1100')['positions'].first
     visit "/job/curlew1100/choose/#{lamp['id']}"
     click_on 'Take it off'
     saved!

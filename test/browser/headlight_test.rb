@@ -3,6 +3,8 @@
 require_relative 'browser_test_case'
 
 class HeadlightScreenTest < Miser::BrowserTest
+  def part(job, choice) = document(job)['choices'].find { |c| c['id'] == choice }['part']
+
   # The work from the tape measure at the bucket to the sheet on the wall.
   def test_measure_reject_the_bulb_choose_the_unit_record_the_beam_print_the_aim
     visit '/job/dunlin250/headlight'
@@ -10,17 +12,19 @@ class HeadlightScreenTest < Miser::BrowserTest
     find('[data-candidate=hb] button', text: 'Ember').click
     assert_selector '[data-rule=hole]', text: 'open the hole by 0.8 mm'
     find('summary', text: 'Measurements of Ember').click
-    enter '/headlight/candidates/hb/fin_m', '39,2'
-    assert_in_delta 0.0392, document('dunlin250').dig('headlight', 'candidates', 0, 'fin_m'), 1e-9
+    enter '/choices/hb/part/fin_m', '39,2'
+    assert_in_delta 0.0392, part('dunlin250', 'hb')['fin_m'], 1e-9
     assert_selector '[data-rule=hole]', text: 'more than 1.5 mm is not opened'
     assert_selector '[data-candidate=hb]', text: 'does not fit'
     assert find('[data-candidate=hb] button', text: 'choose').disabled?
-    find('[data-candidate=hu]').click_on 'choose'
-    assert_selector '[data-candidate=hu] button', text: 'chosen'
-    saved = document('dunlin250')
-    assert_equal 'hu', saved.dig('headlight', 'chosen')
-    assert(saved['order'].any? { |r| r['name'] == 'Lantern 7 inch LED unit' })
-    assert_equal 'Lantern 7 inch LED unit', saved['choices'].find { |c| c['load_id'] == 'l1' }['part']['name']
+    find('[data-candidate=c1]').click_on 'chosen'
+    assert_selector '[data-candidate=c1] button', text: 'choose'
+    saved!
+    assert_equal %w[try], document('dunlin250')['choices'].select { |c| c['position_id'] == 'l1' }.map { |c| c['action'] }.uniq
+    find('[data-candidate=c1]').click_on 'choose'
+    assert_selector '[data-candidate=c1] button', text: 'chosen'
+    saved!
+    assert_equal 'Lantern 7 inch LED unit', document('dunlin250')['choices'].find { |c| c['position_id'] == 'l1' && c['action'] == 'swap' }.dig('part', 'name')
     record_the_beam
     set_and_print_the_aim
     visit '/job/dunlin250/hand-over'
@@ -80,26 +84,25 @@ class HeadlightScreenTest < Miser::BrowserTest
   # A field steps in what it shows, millimetres or inches; the sentences follow.
   def test_millimetres_and_inches
     visit '/job/dunlin250/headlight'
-    field('/headlight/housing/hole_m').send_keys(:up, :up)
+    field('/positions/l1/housing/hole_m').send_keys(:up, :up)
     saved!
-    assert_in_delta 0.0377, document('dunlin250').dig('headlight', 'housing', 'hole_m'), 1e-9
+    assert_in_delta 0.0377, document('dunlin250')['positions'].first.dig('housing', 'hole_m'), 1e-9
     visit '/shop'
     click_on 'feet, gauge'
     assert_text 'saved'
     visit '/job/dunlin250/headlight'
     find('[data-candidate=hb] button', text: 'Ember').click
     assert_selector '[data-rule=hole]', text: /−0\.024 in ◇ open the hole by 0\.024 in/
-    assert_equal '1.484', field('/headlight/housing/hole_m').value
-    field('/headlight/housing/hole_m').send_keys(:down)
+    assert_equal '1.484', field('/positions/l1/housing/hole_m').value
+    field('/positions/l1/housing/hole_m').send_keys(:down)
     saved!
-    assert_in_delta 1.48 * 0.0254, document('dunlin250').dig('headlight', 'housing', 'hole_m'), 1e-5
-    enter '/headlight/housing/hole_m', '37.5 mm'
-    assert_in_delta 0.0375, document('dunlin250').dig('headlight', 'housing', 'hole_m'), 1e-9
+    assert_in_delta 1.48 * 0.0254, document('dunlin250')['positions'].first.dig('housing', 'hole_m'), 1e-5
+    enter '/positions/l1/housing/hole_m', '37.5 mm'
+    assert_in_delta 0.0375, document('dunlin250')['positions'].first.dig('housing', 'hole_m'), 1e-9
   end
 
   def test_what_is_not_measured_is_asked_for
     visit '/job/wren125/headlight'
-    assert_text 'Add the parts you think of'
     click_on 'Add a bulb'
     assert_selector '[data-testid=findings]', text: 'measure the hole and the largest fin'
     assert_selector '[data-testid=findings]', text: 'check the local code'
@@ -111,19 +114,19 @@ class HeadlightScreenTest < Miser::BrowserTest
     visit '/job/dunlin250/headlight'
     click_on 'Add a projector'
     assert_selector '[data-testid=findings]', text: 'measure the unit’s size'
-    added = document('dunlin250').dig('headlight', 'candidates').last
-    assert_equal 'projector', added['kind']
-    at = "/headlight/candidates/#{added['id']}"
+    added = document('dunlin250')['choices'].last
+    assert_equal 'projector', added['part']['kind']
+    at = "/choices/#{added['id']}/part"
     find("[data-at='#{at}/size']").select('90 mm projector')
     saved!
     enter "#{at}/price_cents", '149,50'
     assert_selector "[data-candidate='#{added['id']}']", text: /174\.00/
-    assert_equal 14_950, document('dunlin250').dig('headlight', 'candidates').last['price_cents']
+    assert_equal 14_950, part('dunlin250', added['id'])['price_cents']
     File.write(path = File.join(@folder, 'p.ies'),
       "IESNA:LM-63-2002\nTILT=NONE\n1 1000 1 3 3 2 2 0 0 0 1 1 20\n-10 0 10\n-20 0 20\n100 500 100\n200 9000 200\n100 500 100\n")
-    attach_file "Photometry of #{added['name']}", path, make_visible: true
+    attach_file "Photometry of #{added['part']['name']}", path, make_visible: true
     assert_selector "[data-candidate='#{added['id']}']", text: /at half of \d+ lx/
-    click_on 'Remove this part'
+    click_on 'Take this part away'
     assert_no_selector "[data-candidate='#{added['id']}']"
     click_on 'Add a unit'
     assert_selector '[data-testid=candidate-fields]', text: 'Fits directly from'

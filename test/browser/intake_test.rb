@@ -87,7 +87,7 @@ class IntakeTest < Miser::BrowserTest
     assert_selector 'h2', text: 'Lighting coil'
     assert_equal 2, document('bracken420')['circuits'].size
     lamp = document('bracken420')['loads'].find { |l| l['role'] == 'head_low' }
-    find("[data-load='#{lamp['id']}'] summary").click
+    find("[data-lamp='#{lamp['position_id']}'] summary").click
     main = document('bracken420')['circuits'].find { |c| c['kind'] == 'dc' }
     find("[data-at='/loads/#{lamp['id']}/circuit']").select(main['name'] || main['id'])
     saved!

@@ -6,7 +6,8 @@ require_relative 'browser_test_case'
 # nothing is lost, and nobody is told that somebody else was at it.
 class QueueTest < Miser::BrowserTest
   SLOW_MS = 350
-  HOLE = '/headlight/housing/hole_m'
+  IDLE = '/machine/idle_rpm'
+  HOLE = '/positions/l1/housing/hole_m'
 
   def slowly
     page.driver.browser.network.emulate_network_conditions(latency: SLOW_MS, offline: false)
@@ -15,33 +16,36 @@ class QueueTest < Miser::BrowserTest
     page.driver.browser.network.emulate_network_conditions(offline: false, latency: 0)
   end
 
-  def housing = document('dunlin250').dig('headlight', 'housing')
+  def housing = document('dunlin250')['positions'].first['housing']
+  def lamps = document('dunlin250')['positions'].size
 
   def test_an_act_waits_for_what_was_typed_before_it
-    visit '/job/dunlin250/headlight'
-    field(HOLE)
+    visit '/job/dunlin250/intake'
+    field(IDLE)
+    before = lamps
     slowly do
-      field(HOLE).set('38.1')
-      find('[data-candidate=hu] button', text: 'choose').click
-      assert_selector '[data-candidate=hu] button', text: 'chosen'
+      field(IDLE).set('1420')
+      select 'Number plate', from: 'Add a lamp'
+      assert_selector '[data-lamp]', count: before + 1
       assert_no_text 'Somebody else'
     end
     saved!
-    assert_equal ['hu', 0.0381], [document('dunlin250').dig('headlight', 'chosen'), housing['hole_m']]
+    assert_equal [before + 1, 1420], [lamps, document('dunlin250')['machine']['idle_rpm']]
   end
 
   def test_what_is_typed_while_an_act_is_under_way_is_kept
-    visit '/job/dunlin250/headlight'
-    field(HOLE)
+    visit '/job/dunlin250/intake'
+    field(IDLE)
+    before = lamps
     slowly do
-      find('[data-candidate=hu] button', text: 'choose').click
-      field(HOLE).set('38.2')
-      field('/headlight/housing/depth_m').set('81')
-      assert_selector '[data-candidate=hu] button', text: 'chosen'
-      assert_equal '38.2', field(HOLE).value
+      select 'Number plate', from: 'Add a lamp'
+      field(IDLE).set('1430')
+      field('/machine/cruise_rpm').set('4610')
+      assert_selector '[data-lamp]', count: before + 1
+      assert_equal '1430', field(IDLE).value
       saved!
     end
-    assert_equal [0.0382, 0.081], housing.values_at('hole_m', 'depth_m')
+    assert_equal [1430, 4610], document('dunlin250')['machine'].values_at('idle_rpm', 'cruise_rpm')
     assert_no_text 'Somebody else'
     assert_no_selector '[data-testid=conflict]'
   end
@@ -65,7 +69,7 @@ class QueueTest < Miser::BrowserTest
     field(HOLE)
     slowly do
       %w[hole_m ring_gap_m depth_m lock_room_m boot_m
-        reach_m].each_with_index { |name, i| field("/headlight/housing/#{name}").set((40 + i).to_s) }
+        reach_m].each_with_index { |name, i| field("/positions/l1/housing/#{name}").set((40 + i).to_s) }
       saved!
     end
     assert_equal [0.04, 0.041, 0.042, 0.043, 0.044, 0.045],

@@ -50,7 +50,7 @@ class BudgetTest < Miser::Test
     assert_within 1e-9, (55 / 12.0 * ((14.0 / 12)**0.55)) - 1.4, saving
     assert_within 1e-9, saving, b.line('after', 'idle_night', 'main').keeps.value - b.line('before', 'idle_night', 'main').keeps.value
     assert_operator b.line('after', 'idle_night', 'main').break_even.value, :<, b.line('before', 'idle_night', 'main').break_even.value
-    removed = job.merge('choices' => [{ 'id' => 'c', 'load_id' => 'low', 'action' => 'remove' }])
+    removed = job.merge('choices' => [{ 'id' => 'c', 'position_id' => 'low', 'action' => 'remove' }])
     assert_equal 2, budget(removed).entries('after').size
   end
 
@@ -59,7 +59,7 @@ class BudgetTest < Miser::Test
     both = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4)),
       swap('brake', law: 'resistor', forward_v: 7, figures: stated(0.3))])
     both['choices'].each do |choice|
-      share = budget(both).changes.find { |c| c.load_id == choice['load_id'] }.scenarios.find { |s| s[:id] == 'idle_night' }
+      share = budget(both).changes.find { |c| c.load_id == choice['position_id'] }.scenarios.find { |s| s[:id] == 'idle_night' }
       alone = line(job.merge('choices' => [choice]))
       assert_within 1e-9, alone.break_even.value, share[:break_even].value
     end

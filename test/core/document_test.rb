@@ -21,7 +21,7 @@ class DocumentTest < Miser::Test
   def test_what_is_not_there_is_empty_and_numbers_are_numbers
     bare = Document.of(Miser::Job::Template.job(id: 'x', name: 'X'))
     assert_equal [{}, {}, {}, {}], [bare.aim, bare.beam, bare.signals, bare.own('spares')]
-    assert_equal [[], [], []], [bare.walls, bare.candidates, bare.order]
+    assert_equal [[], [], []], [bare.walls, bare.lamps, bare.order]
     assert_nil bare.load('l1')
     assert_same bare, Document.of(bare)
     read = Document.of('loads' => [{ 'id' => 'l', 'figures' => [{ 'amps' => 2 }] }])

@@ -172,13 +172,26 @@ class HeadlightTest < Miser::Test
   end
 
   def test_photometry_stands_in_the_pattern_of_its_part
-    list = Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => [BULB, UNIT] }, { 'year' => 2005.0 }, 13.5,
-      catalogue: CATALOGUE, patterns: { 'u' => 'as its photometry has it' })
+    list = candidates(BULB, UNIT, patterns: { 'u' => 'as its photometry has it' })
     assert_equal ['as its photometry has it', Candidates::PATTERNS['bulb']], list.all.map(&:pattern)
   end
 
-  def candidates(*parts, machine: { 'year' => 2005.0 })
-    Candidates.new({ 'housing' => HOUSING.except('year'), 'candidates' => parts }, machine, 13.5, catalogue: CATALOGUE)
+  HOLDER = Candidates::HOLDER
+
+  # A headlamp with its housing as measured, and parts held against it.
+  def headlamp(*parts, action: 'try')
+    holder = HOLDER.to_h { |from, to| [to, HOUSING[from]] }.compact
+    row = { 'id' => 'l', 'name' => 'Headlamp', 'holder' => holder, 'housing' => HOUSING.except('year', *HOLDER.keys) }
+    choices = parts.map do |p|
+      { 'id' => p['id'], 'position_id' => 'l', 'action' => action, 'part' => p.except('id', 'cap').merge('base' => p['cap']).compact }
+    end
+    [row, choices]
+  end
+
+  def candidates(*parts, machine: { 'year' => 2005.0 }, **more)
+    row, choices = headlamp(*parts)
+    Candidates.new(Miser::Job::Lamp.new(row, [], choices), machine, draw: ->(_) { Miser::Figure.unknown('A', 'not asked') }, catalogue: CATALOGUE,
+      **more)
   end
 
   def test_the_schools_beside_each_other
@@ -196,18 +209,33 @@ class HeadlightTest < Miser::Test
     assert_operator dear.minutes, :>, list.all.first.minutes
   end
 
-  def test_choosing_one_puts_it_on_the_rail_and_its_harness_in_the_order
-    job = plain_job(loads: [lamp('a', base: 'H4', filament: 'low')],
-      headlight: { 'housing' => HOUSING.except('year'),
-                   'candidates' => [UNIT.merge('connector' => 'bullets')] })
-    judged = candidates(UNIT.merge('connector' => 'bullets')).all.first
-    taken = Miser::Headlight::Choice.take(job, judged) { 'c1' }
-    assert_empty Miser::Formats::JobSchema.errors(taken).map(&:to_s) if defined?(Miser::Formats::JobSchema)
-    assert_equal(%w[Unit Adapter], taken['order'].map { |r| r['name'].split.first })
-    assert_operator budget(taken).line('after', 'idle_night', 'main').spends.value, :<,
-      budget(job).line('after', 'idle_night', 'main').spends.value
-    back = Miser::Headlight::Choice.take(taken, nil) { 'c2' }
-    assert_empty back['order']
-    assert_nil back['headlight']['chosen']
+  # The headlight that fits is the headlight fitted is the headlight ordered: one part, one draw, what it pulls in beside it.
+  def test_the_headlight_fitted_is_on_the_rail_and_its_harness_in_the_order
+    unit = UNIT.merge('connector' => 'bullets',
+      'functions' => [{ 'id' => 'f', 'does' => 'head_low', 'figures' => stated(1.6, volts: 13.5) }])
+    row, choices = headlamp(unit, action: 'swap')
+    job = plain_job(positions: [row], loads: [lamp('a', position_id: 'l')], choices: choices)
+    job['machine']['year'] = 2005
+    ticket = Miser::Ticket.new(job, catalogue: CATALOGUE)
+    fitted = ticket.headlights.first.chosen
+    assert_within 1e-9, ticket.budget.figure('load/after/a').value, fitted.amps, 'one draw, whoever asks'
+    assert_equal(%w[Unit Adapter], ticket.bill.rows.map { |r| r.name.split.first })
+    assert_equal fitted.cents, ticket.bill.cents
+    assert_equal [12_000, 1190], [fitted.own_cents, fitted.cents - fitted.own_cents], 'what it costs, and what its fitting adds'
+    assert_empty ticket.stage('headlight').wants
+    back = Miser::Ticket.new(job.merge('choices' => [choices.first.merge('action' => 'try')]), catalogue: CATALOGUE)
+    assert_empty back.bill.rows
+    assert_equal ['Headlamp: no part chosen yet'], back.stage('headlight').wants.map(&:text)
+  end
+
+  def test_a_headlight_is_done_with_when_it_draws_what_is_known_and_every_check_is_made
+    row, choices = headlamp(UNIT.except('weight_kg', 'size'), action: 'swap')
+    wants = Miser::Ticket.new(plain_job(positions: [row], loads: [lamp('a', position_id: 'l')], choices: choices), catalogue: CATALOGUE)
+                         .stage('headlight').wants.map(&:text)
+    assert_includes wants, 'Unit: draw unknown'
+    assert_includes wants, 'Unit: measure the unit’s size'
+    stops = Miser::Ticket.new(plain_job(positions: [row], loads: [lamp('a', position_id: 'l')],
+      choices: headlamp(UNIT.merge('behind_m' => 0.5), action: 'swap').last), catalogue: CATALOGUE).stage('headlight').wants
+    assert_equal 'wrong', stops.first.weight
   end
 end

@@ -39,14 +39,14 @@ class LeftOpenTest < Miser::Test
     assert_raises(Miser::Stage::NotYet) { hand_over(answered) }
     answered['left_open'].last['reason'] = 'the owner brings it'
     assert_equal '2026-01-01T00:00:00Z', hand_over(answered).dig('handed_over', 'at')
-    decided = answered.merge('choices' => [led, { 'id' => 'k', 'load_id' => 'tail', 'action' => 'keep' }])
+    decided = answered.merge('choices' => [led, { 'id' => 'k', 'position_id' => 'tail', 'action' => 'keep' }])
     assert_equal %w[flag/ac_runaway], points(decided).keys
   end
 
   # A regulator fitted with the lamps cures it: neither asked of the technician nor told to the rider.
   def test_what_is_cured_is_not_asked
     job = coil(choices: [swap('low', law: 'driver', figures: stated(0.6), min_v: 4, max_v: 24, supply: 'either'),
-      { 'id' => 'k', 'load_id' => 'tail', 'action' => 'keep' }])
+      { 'id' => 'k', 'position_id' => 'tail', 'action' => 'keep' }])
     job['circuits'][0]['regulator_after'] = { 'fitted' => true, 'makes_dc' => true, 'volts' => 14.4 }
     assert_empty points(job)
     assert_includes Miser::Ticket.new(job).budget.flags.map { |f| [f.key, f.side] }, %w[ac_runaway before]
@@ -59,7 +59,7 @@ class LeftOpenTest < Miser::Test
     led = { law: 'resistor', forward_v: 7.0, figures: stated(0.14, volts: 13.5) }
     job = plain_job(loads: loads, choices: [*%w[left right].map do |s|
       swap(s, **led)
-    end, { 'id' => 'k', 'load_id' => 'tell', 'action' => 'keep' }],
+    end, { 'id' => 'k', 'position_id' => 'tell', 'action' => 'keep' }],
       signals: { 'flasher' => 'outage', 'telltale' => 'shared' })
     assert_includes points(job).keys, 'signals'
     refute_includes points(job.merge('signals' => { 'flasher' => 'free_3', 'telltale' => 'pair' })).keys, 'signals'

@@ -10,8 +10,9 @@ class PurityTest < Miser::Test
     'draw' => [], 'job' => [], 'charging' => %w[draw], 'budget' => %w[draw charging job], 'network' => %w[draw], 'parts' => %w[job],
     'signals' => %w[draw network job parts budget],
     'beam' => %w[job], 'headlight' => %w[draw job parts], 'verdicts' => %w[draw charging job budget signals beam headlight ticket],
-    'ticket' => %w[draw charging job budget signals beam headlight parts verdicts],
-    'stages' => %w[draw charging job budget signals beam headlight parts verdicts ticket]
+    'shelf' => %w[draw job parts budget headlight],
+    'ticket' => %w[draw charging job budget signals beam headlight parts verdicts shelf],
+    'stages' => %w[draw charging job budget signals beam headlight parts verdicts ticket shelf]
   }.freeze
   NAMES = ROOMS.keys.to_h { |room| [room.capitalize, room] }.merge('Ticket' => 'ticket', 'Stage' => 'ticket', 'Tally' => 'ticket',
     'Want' => 'ticket').freeze

@@ -29,12 +29,11 @@ class BeamsTest < Miser::Test
         call(:get, "/api/jobs/#{id}/stages/#{what}") && assert_equal(200, last_response.status)
       end
     end
-    chosen = call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'hu', revision: job['revision'] })
-    assert_equal 'hu', chosen['document']['headlight']['chosen']
-    call(:post, '/api/jobs/dunlin250/act', { act: 'headlight', value: 'nothing', revision: chosen['revision'] })
-    assert_equal 422, last_response.status
+    chosen = edit({ op: 'set', at: '/choices/hp/action', value: 'swap' })
+    assert_equal 'try', chosen['document']['choices'].find { |c| c['id'] == 'c1' }['action'], 'the one before stands beside it'
+    assert_equal 'hp', call(:get, '/api/jobs/dunlin250/stages/headlight')['lamps'].first['chosen']
     %w[aim/drop beam/wa/lumens beam/predicted/glare
-      headlight/hu/amps].each do |id|
+      headlight/c1/amps].each do |id|
       call(:get, "/api/jobs/dunlin250/working?figure=#{id}") && assert_equal(200, last_response.status, id)
     end
     %w[beam/wa/send beam/none/lumens
@@ -49,21 +48,20 @@ class BeamsTest < Miser::Test
   def test_the_feed_of_each_machine_is_found_by_itself
     feed = lambda { |id|
       call(:get,
-        "/api/jobs/#{id}/stages/headlight")['candidates'].to_h do |c|
+        "/api/jobs/#{id}/stages/headlight")['lamps'].flat_map { |l| l['candidates'] }.to_h do |c|
         [c['id'], c['findings'].find { |f| f['rule'] == 'feed' }]
       end
     }
-    assert_equal(%w[fits work], feed['ptarmigan550'].values_at('pf', 'pu').map { |f| f['verdict'] })
-    assert_equal 'Plug-in isolating hub, headlamp', feed['curlew1100']['ch']['part']['name']
+    assert_equal(%w[fits work], feed['ptarmigan550'].values_at('c1', 'pu').map { |f| f['verdict'] })
+    assert_equal 'Plug-in isolating hub, headlamp', feed['curlew1100']['c1']['part']['name']
     assert_equal ['fits'], feed['dunlin250'].values.map { |f| f['verdict'] }.uniq
     circuit = job('ptarmigan550')['document']['circuits'].first['id']
     edit({ op: 'set', at: "/circuits/#{circuit}/regulator_after", value: { fitted: true, makes_dc: true } }, id: 'ptarmigan550',
       revision: job('ptarmigan550')['revision'])
     assert_equal 'fits', feed['ptarmigan550']['pu']['verdict'], 'with a rectifier fitted, DC it is'
-    taken = call(:post, '/api/jobs/ptarmigan550/act', { act: 'headlight', value: 'pu', revision: job('ptarmigan550')['revision'] })
-    assert_equal 'dc', taken['document']['choices'].find { |c| c['load_id'] == 'l1' }['part']['supply']
+    taken = edit({ op: 'set', at: '/choices/pu/action', value: 'swap' }, id: 'ptarmigan550', revision: job('ptarmigan550')['revision'])
+    assert_equal %w[try swap], taken['document']['choices'].select { |c| c['position_id'] == 'l1' }.map { |c| c['action'] }
     assert_empty(call(:get, '/api/jobs/ptarmigan550/stages/budget')['flags'].select { |f| f['key'] == 'needs_dc' })
-    assert_equal 'pu', taken['document']['headlight']['chosen']
   end
 
   # A wall written out as photometry, taken in again, foretells that wall.
@@ -80,8 +78,8 @@ class BeamsTest < Miser::Test
     assert_within 0.15, measured['peak_lux'] / 4, farther['wall']['figures']['peak_lux'], 'a quarter; its marks lie at other angles'
     assert_in_delta(-0.8, farther['floor_m'])
     assert_nil farther['beside'], 'another distance is no comparison'
-    call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'unit.ies', part: 'hu', revision: job['revision'] })
-    pattern = call(:get, '/api/jobs/dunlin250/stages/headlight')['candidates'].find { |c| c['id'] == 'hu' }['pattern']
+    call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'unit.ies', part: 'c1', revision: job['revision'] })
+    pattern = call(:get, '/api/jobs/dunlin250/stages/headlight')['lamps'].first['candidates'].find { |c| c['id'] == 'c1' }['pattern']
     assert_match(/m at half of \d+ lx at 5 m, \d+ % above the cut-off/, pattern)
     ['', 'x', 'IESNA:LM-63-2002',
       "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each do |bad|

@@ -62,14 +62,18 @@ class HouseTest < Miser::Test
     tried = 0
     Array.new(ROUNDS) { random_job(random) }.concat(settings.jobs.all.map(&:document)).each do |document|
       budget = Miser::Budget::Budget.new(document)
-      row = document['loads'].select { |l| l['group'] == 'lamp' }.sample(random: random) or next
+      lamp = budget.document.lamps.select { |l| l.own_loads.any? }.sample(random: random) or next
       scenario = budget.scenarios.sample(random: random)
-      part = { 'id' => 'try', 'name' => 'LED', 'law' => 'driver', 'min_v' => 8, 'base' => row['base'],
-               'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => random.rand(0.05..2.0), 'volts' => 13.0 }] }
-      option = budget.options(row, [part], scenario).first
-      others = (document['choices'] || []).reject { |c| c['load_id'] == row['id'] }
-      choice = { 'id' => 'tried', 'load_id' => row['id'], 'action' => 'swap', 'part' => part }
-      line = Miser::Budget::Budget.new(document.merge('choices' => others + [choice])).line('after', scenario.id, budget.circuit_of(row))
+      functions = lamp.own_loads.each_with_index.map do |row, i|
+        { 'id' => "f#{i}", 'does' => Miser::Job::Functions.of(row['role']), 'law' => 'driver', 'min_v' => 8,
+          'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => random.rand(0.05..2.0), 'volts' => 13.0 }] }
+      end
+      part = { 'id' => 'try', 'name' => 'LED', 'base' => lamp.base, 'functions' => functions }.compact
+      option = budget.options(lamp, scenario).of(part)
+      others = (document['choices'] || []).reject { |c| c['position_id'] == lamp.id }
+      choice = { 'id' => 'tried', 'position_id' => lamp.id, 'action' => 'swap', 'part' => part }
+      line = Miser::Budget::Budget.new(document.merge('choices' => others + [choice]))
+                                  .line('after', scenario.id, budget.circuit_of(lamp.own_loads.first))
       assert_equal line&.keeps&.known? || false, option.keeps.known?
       next unless option.keeps.known?
 

@@ -13,8 +13,11 @@ module Miser
         c['alternator'] = { 'rated_w' => 280, 'rated_rpm' => 5000, 'cut_in_rpm' => 1100, 'points' => [] }
         c['battery'] = { 'capacity_ah' => 10, 'rest_v' => 12.6 } if c['kind'] == 'dc'
       end
-      job.merge(changes.transform_keys(&:to_s))
+      settled(job.merge(changes.transform_keys(&:to_s)))
     end
+
+    # With a lamp for every function that has none, as every document has that was saved or read.
+    def settled(job) = Job::Followers.settle(job.dup, job)
 
     def lamp(id, role: 'head_low', **rest)
       { 'id' => id, 'name' => "Lamp #{id}", 'group' => 'lamp', 'role' => role }.merge(rest.transform_keys(&:to_s))
@@ -22,8 +25,22 @@ module Miser
 
     def stated(amps, volts: 14.0, origin: 'maker') = [{ 'id' => 'f1', 'origin' => origin, 'amps' => amps, 'volts' => volts }]
 
-    def swap(load, id: "c-#{load}", **part)
-      { 'id' => id, 'load_id' => load, 'action' => 'swap', 'part' => { 'name' => "LED #{load}" }.merge(part.transform_keys(&:to_s)) }
+    # What a part draws is said of its functions; the rest of itself.
+    DRAWS = %w[law forward_v key_off_a figures claim bridged].freeze
+
+    # A part that does one thing, in a lamp that does one.
+    def swap(lamp, id: "c-#{lamp}", **part)
+      part = { 'name' => "LED #{lamp}" }.merge(part.transform_keys(&:to_s))
+      { 'id' => id, 'position_id' => lamp, 'action' => 'swap',
+        'part' => part.except(*DRAWS).merge('functions' => [{ 'id' => 'f1' }.merge(part.slice(*DRAWS))]) }
+    end
+
+    # A lamp that does several things.
+    # @param does [Hash{String=>Hash}] more of each load, by role
+    def two_in_one(id, base: nil, does: {}, **rest)
+      position = { 'id' => id, 'name' => "Lamp #{id}", 'holder' => base && { 'base' => base } }.compact.merge(rest.transform_keys(&:to_s))
+      loads = does.map { |role, more| { 'id' => "#{id}-#{role}", 'name' => role, 'group' => 'lamp', 'role' => role, 'position_id' => id }.merge(more) }
+      [position, loads]
     end
 
     def budget(job) = Budget::Budget.new(job)
@@ -46,7 +63,7 @@ module Miser
       end
       roles = %w[head_low tail brake plate position dash_light ignition grips charger head_high]
       job['loads'] = Array.new(random.rand(3..12)) { |i| random_load(random, "l#{i}", roles.sample(random: random)) }
-      job
+      settled(job)
     end
 
     def random_load(random, id, role)

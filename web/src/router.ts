@@ -2,6 +2,7 @@ import { createRouter, createWebHistory } from 'vue-router'
 import JobShell from './app/JobShell.vue'
 import BayBoard from './board/BayBoard.vue'
 import ShopSettings from './settings/ShopSettings.vue'
+import ShelfPage from './shelf/ShelfPage.vue'
 import { STAGE_SCREENS, stageFor, stagePath } from './stages/registry'
 import NotHere from './ui/NotHere.vue'
 
@@ -12,6 +13,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'board', component: BayBoard },
     { path: '/shop', name: 'shop', component: ShopSettings },
+    { path: '/shelf/:part?', name: 'shelf', component: ShelfPage },
     {
       path: '/job/:id',
       component: JobShell,

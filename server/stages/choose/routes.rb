@@ -5,20 +5,28 @@ require_relative '../../stage_views'
 module Miser
   module Server
     module Routes
-      # Parts of the shelf tried in a lamp's place.
+      # Parts tried in a lamp's place: those held against it, and the shelf's.
       module Choose
         def self.registered(app)
           app.get('/api/jobs/:id/options') do
             ticket = settings.tickets.of(found(settings.jobs.find(params['id'])).document)
-            row = found(ticket.document.load(params['load']), 'load')
+            lamp = found(ticket.document.lamp(params['lamp']), 'lamp')
             scenario, = Present.look(ticket.budget, params['scenario'], nil)
-            answer(200, { load: row['id'], options: ticket.budget.options(row, settings.parts.all, scenario).map { |o| Choose.option(o) } })
+            tried, shelf = ticket.offers(lamp, settings.parts.offered, scenario)
+            answer(200, { lamp: lamp.id, tried: tried.map { |o| Choose.offer(o) }, shelf: shelf.map { |o| Choose.offer(o) } })
           end
         end
 
-        def self.option(option)
-          { part: option.part, fits_base: option.fits_base, amps: Present.figure(option.amps), saving: Present.figure(option.saving),
-            keeps: Present.figure(option.keeps), verdict: option.verdict }
+        # @param offer [Shelf::Offers::Offer]
+        def self.offer(offer)
+          option = offer.option
+          { part: offer.part.except(*Store::Parts::OWN), shelf_id: offer.part['shelf_id'] || offer.part['id'], choice: offer.choice, fit: offer.fit.verdict,
+            reasons: offer.fit.reasons, functions: option.functions.map { |f| function(f) }, keeps: Present.figure(option.keeps),
+            verdict: option.verdict }
+        end
+
+        def self.function(said)
+          said.to_h.merge(amps: Present.figure(said.amps), saving: Present.figure(said.saving))
         end
       end
     end

@@ -3,14 +3,28 @@
 require_relative '../../stage_views'
 require_relative '../budget/view'
 require_relative '../checks/present'
+require_relative '../choose/view'
 
 module Miser
   module Server
+    # The sheet that goes with the machine.
+    module HandOverView
+      module_function
+
+      # Lamps with another part, or none.
+      def changed(ticket)
+        lamps = ticket.document.lamps.select { |l| l.choice && l.choice['action'] != 'keep' }
+        lamps.map { |l| ChooseView.lamp(ticket.budget, l).slice(:id, :name, :count, :part, :functions) }.each do |row|
+          row[:functions] = row[:functions].map { |f| f.slice(:word, :before, :after) }
+        end
+      end
+    end
+
     StageViews.declare('hand_over') do |ticket, _look|
       sheet = Verdicts::HandOver.new(ticket)
       budget = ticket.budget
       { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
-        loads: Present.loads(budget),
+        loads: Present.loads(budget), changed: HandOverView.changed(ticket), beside: ticket.bill.beside.map { |r| r.to_h.slice(:name, :count, :for) },
         bill: { cents: ticket.bill.cents, unpriced: ticket.bill.unpriced }, must_know: sheet.must_know,
         left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
         pictures: sheet.pictures.keys.filter_map { |kind| ChecksView.pictures(ticket.beams, kind) } }

@@ -4,14 +4,20 @@ require_relative '../../stage_views'
 
 module Miser
   module Server
-    # Fit and choice of a headlight, as the contract has it.
+    # Fit and choice of the headlights, as the contract has it.
     module HeadlightView
       extend Present
 
       module_function
 
+      # @param list [Headlight::Candidates]
+      def lamp(list)
+        { id: list.lamp.id, name: list.lamp.name, recommended: list.recommended&.id, chosen: list.chosen&.id, winter: list.winter?,
+          candidates: list.all.map { |j| candidate(j) } }
+      end
+
       def candidate(judged)
-        judged.to_h.except(:document, :amps_figure).merge(amps: figure(judged.amps_figure, "headlight/#{judged.id}/amps"),
+        judged.to_h.except(:amps_figure).merge(amps: figure(judged.amps_figure, "headlight/#{judged.id}/amps"),
           school: Headlight::Candidates::LABELS.fetch(judged.kind),
           extra_parts: judged.extra_parts.map(&:to_h),
           findings: judged.findings.map { |f| finding(f, judged) })
@@ -24,10 +30,8 @@ module Miser
     end
 
     StageViews.declare('headlight') do |ticket, _look|
-      list = ticket.headlights
-      { recommended: list.recommended&.id, chosen: ticket.document.headlight['chosen'], plug_room_m: ticket.document.settings[:fit_plug_m],
-        ghosts: Headlight::Candidates::GHOSTS,
-        stated_v: ticket.document.settings[:stated_v], winter: list.winter?, candidates: list.all.map { |j| HeadlightView.candidate(j) } }
+      { plug_room_m: ticket.document.settings[:fit_plug_m], ghosts: Headlight::Candidates::GHOSTS,
+        lamps: ticket.headlights.map { |list| HeadlightView.lamp(list) } }
     end
   end
 end

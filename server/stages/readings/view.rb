@@ -38,17 +38,35 @@ module Miser
           text: test.sentence(reading.amps, volts, load) }
       end
 
-      # Which jack and range, what to expect; and the seller's words.
+      # Of each load as it came in: which jack and range, what to expect; and the seller's words.
       def plans(budget)
-        budget.document.loads.map do |row|
-          choice = budget.document.choices_by_load[row['id']]
-          as_is = budget.as_is(row)
-          chosen = choice && budget.thing(row['id'], choice['id'])
-          { id: row['id'], plan: Draw::Jack.plan(as_is, unread: budget.unread(row['id'])).to_h,
-            plan_after: chosen && Draw::Jack.plan(chosen, unread: budget.unread(row['id'], choice['id'])).to_h, claim: claim(as_is),
-            claim_after: claim(chosen) }
+        came_in = budget.entries('before').map(&:row) + budget.with_all_wanted.map(&:row)
+        came_in.map { |row| { id: row['id'], **planned(budget.as_is(row), budget.unread(row['id'])) } }
+      end
+
+      # The same of each function that a part takes over, whether it is fitted or only tried.
+      def parts(budget)
+        budget.document.lamps.flat_map do |lamp|
+          lamp.parts.flat_map { |choice| lamp.loads.filter_map { |row| part(budget, lamp, choice, row) } }
         end
       end
+
+      def part(budget, lamp, choice, row)
+        return if row['brought_by'] && row['brought_by'] != choice['id']
+
+        function = budget.function_of(choice['part'], row)
+        return if function && function.fetch('how', 'part') != 'part'
+
+        id = [row['id'], choice['id']]
+        load = budget.thing(*id)
+        fitted = choice.equal?(lamp.choice)
+        volts = budget.ledgers('before')[budget.circuit_of(row)].circuit.volts
+        { load_id: row['id'], choice_id: choice['id'], function_id: function && function['id'], name: load.name, fitted: fitted,
+          detail: "#{fitted ? 'in place of' : 'tried in place of'} #{row['brought_by'] ? lamp.name : row['name']}",
+          figure: figure(load.figure(volts), fitted ? "load/after/#{row['id']}" : nil), **planned(load, budget.unread(*id)) }
+      end
+
+      def planned(load, unread) = { plan: Draw::Jack.plan(load, unread: unread).to_h, claim: claim(load) }
 
       def baseline_item(item, next_step) = item.to_h.merge(call: item.call&.to_h, next: item.at == next_step&.at && !item.done)
 
@@ -63,7 +81,8 @@ module Miser
     StageViews.declare('readings') do |ticket, _look|
       budget = ticket.budget
       next_step = ticket.next_step
-      { loads: Present.loads(budget), plans: ReadingsView.plans(budget), readings: ReadingsView.readings(budget),
+      { loads: Present.loads(budget), plans: ReadingsView.plans(budget), parts: ReadingsView.parts(budget),
+        readings: ReadingsView.readings(budget),
         points: ReadingsView.points(budget),
         baseline: Budget::Budget::SIDES.to_h do |side|
           [side, ticket.baseline(side).items.map { |i| ReadingsView.baseline_item(i, next_step) }]

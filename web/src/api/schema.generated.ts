@@ -676,6 +676,95 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's own shelf of parts */
+        get: operations["shelf"];
+        put?: never;
+        /** A part onto the shelf; over the one of that id, where one is given */
+        post: operations["putPart"];
+        /** Throws the starter shelf away; parts of the shop's own stay */
+        delete: operations["clearShelf"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removePart"];
+        options?: never;
+        head?: never;
+        /** Edits of one part, its places under /part; retired or not */
+        patch: operations["editPart"];
+        trace?: never;
+    };
+    "/api/parts/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["partPicture"];
+        put?: never;
+        post: operations["putPartPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shelfFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Parts as CSV; a preview unless accepted */
+        post: operations["importShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stages/signals": {
         parameters: {
             query?: {
@@ -839,6 +928,11 @@ export interface components {
              * @enum {unknown}
              */
             system?: "battery_dc" | "ac_lit" | "mixed" | "data_bus";
+            /**
+             * Kind of machine
+             * @description one of usual_machines: brings its lamps and loads
+             */
+            usual?: string;
         };
         Edit: {
             /** @enum {unknown} */
@@ -1039,7 +1133,7 @@ export interface components {
         };
         Act: {
             /** @enum {unknown} */
-            act: "undo" | "redo" | "system" | "engine" | "cure" | "headlight" | "hand_over";
+            act: "undo" | "redo" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "hand_over";
             revision: number;
             value?: string;
             scenario?: string;
@@ -1235,6 +1329,17 @@ export interface components {
             }[];
             engines: components["schemas"]["NamedList"];
             machine_kinds: components["schemas"]["NamedList"];
+            usual_machines: {
+                key: string;
+                label: string;
+                system: string;
+                lamps: number;
+            }[];
+            usual_lamps: components["schemas"]["NamedList"];
+            functions: components["schemas"]["NamedList"];
+            taken_over: components["schemas"]["NamedList"];
+            ends: components["schemas"]["NamedList"];
+            sides: components["schemas"]["NamedList"];
             roles: {
                 key: string;
                 label: string;
@@ -1531,29 +1636,85 @@ export interface components {
             last_lux: number | null;
         };
         Options: {
-            load: string;
-            options: {
-                part: components["schemas"]["job_part"];
-                fits_base: boolean;
+            lamp: string;
+            /** @description parts held against the lamp, the one fitted first */
+            tried: components["schemas"]["PartOffer"][];
+            /** @description the rest of the shelf, what fits first */
+            shelf: components["schemas"]["PartOffer"][];
+        };
+        PartOffer: {
+            part: components["schemas"]["job_part"];
+            shelf_id: string | null;
+            /** @description where it stands at the lamp already */
+            choice: string | null;
+            /** @enum {unknown} */
+            fit: "fits" | "work" | "no" | "unknown";
+            /** @description what hinders or is not known */
+            reasons: string[];
+            functions: {
+                load_id: string;
+                word: string | null;
+                /** @enum {unknown} */
+                how: "part" | "kept" | "dark" | "unsaid";
                 amps: components["schemas"]["Figure"];
                 saving: components["schemas"]["Figure"];
-                keeps: components["schemas"]["Figure"];
-                verdict: string | null;
+            }[];
+            keeps: components["schemas"]["Figure"];
+            verdict: string | null;
+        };
+        /** @description a lamp, what it does, what was decided for it */
+        LampView: {
+            id: string;
+            name: string;
+            count: number;
+            base: string | null;
+            action: string | null;
+            /** @description name of the part fitted */
+            part: string | null;
+            /** @description parts held against it */
+            parts: number;
+            /** @description lamps that the choice could be carried to */
+            other_side: string[];
+            alike: string[];
+            functions: {
+                load_id: string;
+                word: string;
+                before: null | components["schemas"]["Figure"];
+                after: null | components["schemas"]["Figure"];
+                /** @description whose part draws it */
+                choice: string | null;
+                claim: null | components["schemas"]["ClaimView"];
             }[];
         };
         ChooseView: {
+            lamps: components["schemas"]["LampView"][];
             loads: components["schemas"]["LoadView"][];
             accessories: components["schemas"]["AccessoryView"][];
-            claims: {
-                load: string;
-                claim: components["schemas"]["ClaimView"];
-            }[];
             flags: components["schemas"]["Flag"][];
         };
         HandOverView: {
             circuits: components["schemas"]["CircuitView"][];
             scenarios: components["schemas"]["ScenarioView"][];
             loads: components["schemas"]["LoadView"][];
+            /** @description lamps that are not as they came in */
+            changed: {
+                id: string;
+                name: string;
+                count: number;
+                /** @description nothing where it was taken off */
+                part: string | null;
+                functions: {
+                    word: string;
+                    before: null | components["schemas"]["Figure"];
+                    after: null | components["schemas"]["Figure"];
+                }[];
+            }[];
+            /** @description what was ordered beside the parts themselves */
+            beside: {
+                name: string;
+                count: number;
+                for: string | null;
+            }[];
             /** @description what the parts come to, and those whose price is not known */
             bill: {
                 cents: number;
@@ -1585,11 +1746,6 @@ export interface components {
             spare: null | components["schemas"]["Figure"];
         };
         HeadlightView: {
-            recommended: string | null;
-            chosen: string | null;
-            /** @description where a part's draw is stated when it does not say */
-            stated_v: number;
-            winter: boolean;
             /** @description sizes drawn where nobody measured them */
             ghosts: {
                 hole_m: number;
@@ -1598,7 +1754,16 @@ export interface components {
             };
             /** @description room for a plug and its bend behind a part */
             plug_room_m: number;
+            lamps: components["schemas"]["HeadlampView"][];
+        };
+        HeadlampView: {
+            id: string;
+            name: string;
+            recommended: string | null;
+            chosen: string | null;
+            winter: boolean;
             candidates: {
+                /** @description of the choice */
                 id: string;
                 name: string;
                 /** @enum {unknown} */
@@ -1609,7 +1774,10 @@ export interface components {
                 findings: components["schemas"]["FitFinding"][];
                 amps: components["schemas"]["Figure"];
                 lumens: number | null;
+                /** @description without what its fitting adds */
+                own_minutes: number | null;
                 minutes: number | null;
+                own_cents: number | null;
                 /** @description with its extra parts; null where its price is not known */
                 cents: number | null;
                 extra_parts: components["schemas"]["OrderItem"][];
@@ -1635,7 +1803,6 @@ export interface components {
             circuits: components["schemas"]["CircuitView"][];
             flags: components["schemas"]["Flag"][];
             offers: {
-                lamp: components["schemas"]["LoadOffer"];
                 engine: components["schemas"]["LoadOffer"];
                 accessory: components["schemas"]["LoadOffer"];
             };
@@ -1760,13 +1927,25 @@ export interface components {
         LoadPlan: {
             id: string;
             plan: components["schemas"]["Plan"];
-            plan_after: null | components["schemas"]["Plan"];
             claim: null | components["schemas"]["ClaimView"];
-            claim_after: null | components["schemas"]["ClaimView"];
+        };
+        /** @description one function of a part that is fitted or tried */
+        PartPlan: {
+            load_id: string;
+            choice_id: string;
+            function_id: string | null;
+            name: string;
+            detail: string;
+            fitted: boolean;
+            plan: components["schemas"]["Plan"];
+            claim: null | components["schemas"]["ClaimView"];
+            figure: components["schemas"]["Figure"];
         };
         ReadingsView: {
             loads: components["schemas"]["LoadView"][];
+            /** @description of each load as it came in */
             plans: components["schemas"]["LoadPlan"][];
+            parts: components["schemas"]["PartPlan"][];
             readings: components["schemas"]["ReadingView"][];
             points: {
                 [key: string]: components["schemas"]["PointStep"][];
@@ -1775,6 +1954,45 @@ export interface components {
                 before: components["schemas"]["BaselineItem"][];
                 after: components["schemas"]["BaselineItem"][];
             };
+        };
+        ShelfPart: {
+            id: string;
+            part: components["schemas"]["job_part"];
+            /** @description kept for what it is fitted to */
+            retired: boolean;
+            /** @description came with the program */
+            starter: boolean;
+            /** @description changes with the picture */
+            picture: string | null;
+            /** @description each function in words */
+            draws: string[];
+        };
+        Shelf: {
+            parts: components["schemas"]["ShelfPart"][];
+        };
+        PartIn: {
+            part: components["schemas"]["job_part"];
+            id?: components["schemas"]["job_id"];
+        };
+        PartEdits: {
+            edits?: components["schemas"]["Edit"][];
+            retired?: boolean;
+        };
+        ShelfTableIn: {
+            text: string;
+            accept?: boolean;
+        };
+        ShelfTable: {
+            good: number;
+            bad: number;
+            accepted: boolean;
+            rows: {
+                line: number;
+                name: string;
+                /** @enum {unknown} */
+                change: "add" | "replace" | "same";
+                errors: components["schemas"]["FieldError"][];
+            }[];
         };
         Glow: {
             /** @enum {unknown} */
@@ -2009,12 +2227,47 @@ export interface components {
             /** Note */
             note?: string;
         };
+        job_function: {
+            id: components["schemas"]["job_id"];
+            /**
+             * What it does
+             * @enum {unknown}
+             */
+            does?: "head_low" | "head_high" | "tail" | "brake" | "signal" | "position" | "plate" | "telltale" | "dash_light" | "aux_lamp";
+            /**
+             * Taken over
+             * @enum {unknown}
+             */
+            how?: "part" | "kept" | "dark";
+            /** Draw law */
+            law?: components["schemas"]["job_law"];
+            /** Works from */
+            min_v?: components["schemas"]["job_volts"];
+            /** Stands up to */
+            max_v?: components["schemas"]["job_volts"];
+            /** Forward volts */
+            forward_v?: components["schemas"]["job_volts"];
+            /** Key-off draw */
+            key_off_a?: components["schemas"]["job_small_amps"];
+            figures?: components["schemas"]["job_figure"][];
+            /** Share of full strength */
+            share?: components["schemas"]["job_share"];
+            /** Stays on with the high beam */
+            stays_on?: boolean;
+            /** Goes out while the signal flashes */
+            gives_way?: boolean;
+            /** Lumens */
+            lumens?: components["schemas"]["job_lumens"];
+            claim?: components["schemas"]["job_claim"];
+            /** Works either way round */
+            bridged?: boolean;
+        };
         job_part: {
             /** Part */
             name: string;
             shelf_id?: components["schemas"]["job_id"];
-            /** Draw law */
-            law?: components["schemas"]["job_law"];
+            /** Kind of part */
+            kind?: components["schemas"]["job_headlamp_kind"];
             /** Bulb base */
             base?: components["schemas"]["job_base"];
             /**
@@ -2026,20 +2279,122 @@ export interface components {
             min_v?: components["schemas"]["job_volts"];
             /** Stands up to */
             max_v?: components["schemas"]["job_volts"];
-            /** Forward volts */
-            forward_v?: components["schemas"]["job_volts"];
-            /** Key-off draw */
-            key_off_a?: components["schemas"]["job_small_amps"];
             /** Price */
             price_cents?: components["schemas"]["job_cents"];
             /** Fitting time */
             minutes?: components["schemas"]["job_minutes"];
-            figures?: components["schemas"]["job_figure"][];
+            /** Sold in packs of */
+            pack?: number;
+            /**
+             * Warranty
+             * @description whole months
+             */
+            warranty_months?: number;
             /** Note */
             note?: string;
-            claim?: components["schemas"]["job_claim"];
-            /** Works either way round */
-            bridged?: boolean;
+            /** What it does */
+            functions?: components["schemas"]["job_function"][];
+            /** Unit size */
+            size?: components["schemas"]["job_unit_size"];
+            /** Largest fin */
+            fin_m?: components["schemas"]["job_small_length"];
+            /** Tab thickness */
+            tab_m?: components["schemas"]["job_small_length"];
+            /** Length behind the plane */
+            behind_m?: components["schemas"]["job_small_length"];
+            /** Length before the plane */
+            before_m?: components["schemas"]["job_small_length"];
+            /** Body where the boot sits */
+            body_m?: components["schemas"]["job_small_length"];
+            /** Driver box */
+            driver_m?: components["schemas"]["job_small_length"];
+            /** Its lead */
+            lead_m?: components["schemas"]["job_small_length"];
+            /** Connector */
+            connector?: components["schemas"]["job_connector"];
+            /**
+             * Earth contact
+             * @enum {unknown}
+             */
+            polarity?: "left" | "right" | "top" | "either";
+            /**
+             * Weight
+             * @description weight
+             */
+            weight_kg?: number;
+            /** Plane to chip */
+            emitter_m?: components["schemas"]["job_small_length"];
+            /**
+             * Clock angle of the chips
+             * @description from 12 o’clock
+             */
+            clock_deg?: number;
+            /** Collar turns */
+            collar_turns?: boolean;
+            /** Thickness between the chips */
+            plane_m?: components["schemas"]["job_small_length"];
+            /** Mark comes uppermost */
+            mark_up?: boolean;
+            /** Heated lens */
+            heated_lens?: boolean;
+            /** Sealed */
+            sealed?: boolean;
+            /**
+             * Approval marks
+             * @enum {unknown}
+             */
+            marks?: "none" | "e_mark" | "dot_sae" | "both";
+            /** Fits directly from */
+            direct_from?: number;
+            /** to */
+            direct_to?: number;
+            /** With ring from */
+            ring_from?: number;
+            /** to */
+            ring_to?: number;
+            /** With harness from */
+            harness_from?: number;
+            /** to */
+            harness_to?: number;
+            /** Photometry */
+            photometry?: components["schemas"]["job_id"];
+        };
+        job_position: {
+            id: components["schemas"]["job_id"];
+            /** Lamp */
+            name: string;
+            /** Place */
+            place?: string;
+            /**
+             * End
+             * @enum {unknown}
+             */
+            end?: "front" | "rear";
+            /**
+             * Side
+             * @enum {unknown}
+             */
+            side?: "left" | "right" | "centre";
+            /** How many */
+            count?: number;
+            holder?: {
+                /** Bulb base */
+                base?: components["schemas"]["job_base"];
+                /** Contacts */
+                contacts?: number;
+                /**
+                 * Earth contact, measured
+                 * @enum {unknown}
+                 */
+                polarity?: "left" | "right" | "top" | "shell" | "tip";
+                /** Held by */
+                retention?: components["schemas"]["job_retention"];
+                /** Connector */
+                connector?: components["schemas"]["job_connector"];
+            };
+            housing?: components["schemas"]["job_housing"];
+            /** Note */
+            note?: string;
         };
         job_load: {
             id: components["schemas"]["job_id"];
@@ -2056,6 +2411,7 @@ export interface components {
              */
             role: "ignition" | "fuel_pump" | "injection" | "controller" | "fan" | "instruments" | "head_low" | "head_high" | "tail" | "brake" | "plate" | "position" | "signal_left" | "signal_right" | "telltale" | "dash_light" | "aux_lamp" | "grips" | "charger" | "tracker" | "accessory" | "load_resistor";
             circuit?: components["schemas"]["job_id"];
+            position_id?: components["schemas"]["job_id"];
             /** Position */
             position?: string;
             /** How many */
@@ -2067,6 +2423,8 @@ export interface components {
              * @enum {unknown}
              */
             filament?: "single" | "low" | "high" | "bright" | "dim";
+            /** Contact it sits on */
+            contact?: string;
             /** Rated watts */
             rated_w?: components["schemas"]["job_watts"];
             /** Draw law */
@@ -2094,6 +2452,11 @@ export interface components {
             claim?: components["schemas"]["job_claim"];
             /** Added by the conversion */
             added?: boolean;
+            /** Stays on with the high beam */
+            stays_on?: boolean;
+            /** Goes out while the signal flashes */
+            gives_way?: boolean;
+            brought_by?: components["schemas"]["job_id"];
         };
         job_point: {
             id: components["schemas"]["job_id"];
@@ -2204,12 +2567,12 @@ export interface components {
         };
         job_choice: {
             id: components["schemas"]["job_id"];
-            load_id: components["schemas"]["job_id"];
+            position_id: components["schemas"]["job_id"];
             /**
              * Choice
              * @enum {unknown}
              */
-            action: "keep" | "swap" | "remove";
+            action: "keep" | "swap" | "remove" | "add" | "try";
             part?: components["schemas"]["job_part"];
         };
         job_scenario: {
@@ -2374,14 +2737,10 @@ export interface components {
         /** @enum {unknown} */
         job_connector: "three_blades" | "two_blades" | "sealed_two" | "sealed_three" | "bullets" | "leads";
         /** @enum {unknown} */
-        job_retention: "clip" | "ring" | "screws" | "friction";
+        job_retention: "clip" | "ring" | "screws" | "friction" | "bayonet" | "wedge";
         /** @enum {unknown} */
         job_unit_size: "7in" | "5.75in" | "4.5in" | "90mm";
-        /** @enum {unknown} */
-        job_headlamp_cap: "H4" | "HS1" | "H7" | "H11" | "HB3" | "HB4" | "H1" | "H3" | "H27W/1" | "S2";
         job_housing: {
-            /** Lamp cap */
-            cap?: components["schemas"]["job_headlamp_cap"];
             /** Ring size */
             size?: components["schemas"]["job_unit_size"];
             /** Hole */
@@ -2398,17 +2757,8 @@ export interface components {
             lock_room_m?: components["schemas"]["job_small_length"];
             /** Plane to filament, measured */
             filament_m?: components["schemas"]["job_small_length"];
-            /** Connector */
-            connector?: components["schemas"]["job_connector"];
-            /**
-             * Earth contact
-             * @enum {unknown}
-             */
-            polarity?: "left" | "right" | "top";
             /** From lamp to plug */
             reach_m?: components["schemas"]["job_small_length"];
-            /** Held by */
-            retention?: components["schemas"]["job_retention"];
             /**
              * Room before the plane
              * @description plane to shade or lens
@@ -2417,95 +2767,8 @@ export interface components {
             /** Ridden in snow or wet */
             wet?: boolean;
         };
-        job_candidate: {
-            id: components["schemas"]["job_id"];
-            /** Part */
-            name: string;
-            /**
-             * School
-             * @enum {unknown}
-             */
-            kind: "bulb" | "unit" | "projector";
-            /** Lamp cap */
-            cap?: components["schemas"]["job_headlamp_cap"];
-            /** Unit size */
-            size?: components["schemas"]["job_unit_size"];
-            /** Largest fin */
-            fin_m?: components["schemas"]["job_small_length"];
-            /** Tab thickness */
-            tab_m?: components["schemas"]["job_small_length"];
-            /** Length behind the plane */
-            behind_m?: components["schemas"]["job_small_length"];
-            /** Length before the plane */
-            before_m?: components["schemas"]["job_small_length"];
-            /** Body where the boot sits */
-            body_m?: components["schemas"]["job_small_length"];
-            /** Driver box */
-            driver_m?: components["schemas"]["job_small_length"];
-            /** Its lead */
-            lead_m?: components["schemas"]["job_small_length"];
-            /** Connector */
-            connector?: components["schemas"]["job_connector"];
-            /**
-             * Earth contact
-             * @enum {unknown}
-             */
-            polarity?: "left" | "right" | "top" | "either";
-            /**
-             * Weight
-             * @description weight
-             */
-            weight_kg?: number;
-            /** Plane to chip */
-            emitter_m?: components["schemas"]["job_small_length"];
-            /**
-             * Clock angle of the chips
-             * @description from 12 o’clock
-             */
-            clock_deg?: number;
-            /** Collar turns */
-            collar_turns?: boolean;
-            /** Thickness between the chips */
-            plane_m?: components["schemas"]["job_small_length"];
-            /** Mark comes uppermost */
-            mark_up?: boolean;
-            /** Heated lens */
-            heated_lens?: boolean;
-            /**
-             * Supply
-             * @enum {unknown}
-             */
-            supply?: "dc" | "ac" | "either";
-            /** Sealed */
-            sealed?: boolean;
-            /**
-             * Approval marks
-             * @enum {unknown}
-             */
-            marks?: "none" | "e_mark" | "dot_sae" | "both";
-            /** Fits directly from */
-            direct_from?: number;
-            /** to */
-            direct_to?: number;
-            /** With ring from */
-            ring_from?: number;
-            /** to */
-            ring_to?: number;
-            /** With harness from */
-            harness_from?: number;
-            /** to */
-            harness_to?: number;
-            /** Lumens, dipped */
-            lumens?: components["schemas"]["job_lumens"];
-            /** Draws, dipped */
-            amps?: components["schemas"]["job_amps"];
-            /** at */
-            amps_v?: components["schemas"]["job_volts"];
-            /** Price */
-            price_cents?: components["schemas"]["job_cents"];
-            /** Photometry */
-            photometry?: components["schemas"]["job_id"];
-        };
+        /** @enum {unknown} */
+        job_headlamp_kind: "bulb" | "unit" | "projector";
         /**
          * Miser job
          * @description One conversion job: the machine, what was measured, what was chosen. All figures in SI units, engine speed in rpm.
@@ -2514,7 +2777,7 @@ export interface components {
             /** @constant */
             format: "miser-job";
             /** @constant */
-            version: 1;
+            version: 2;
             id: components["schemas"]["job_id"];
             /** Name */
             name: string;
@@ -2536,12 +2799,12 @@ export interface components {
                  * Machine
                  * @enum {unknown}
                  */
-                kind?: "motorcycle" | "scooter" | "snowmobile" | "atv";
+                kind?: "motorcycle" | "scooter" | "snowmobile" | "atv" | "trike" | "side_by_side" | "walk_behind";
                 /**
                  * Engine
                  * @enum {unknown}
                  */
-                engine?: "carb_single" | "carb_twin" | "efi_single" | "efi_multi" | "two_stroke" | "two_stroke_efi";
+                engine?: "carb_single" | "carb_twin" | "efi_single" | "efi_multi" | "two_stroke" | "two_stroke_efi" | "governed";
                 /** Year */
                 year?: number;
                 /** Idle speed */
@@ -2566,6 +2829,8 @@ export interface components {
                 /** Meter and leads, measured */
                 series_ohm?: components["schemas"]["job_ohms"];
             };
+            /** Lamps */
+            positions: components["schemas"]["job_position"][];
             /** Loads */
             loads: components["schemas"]["job_load"][];
             /** Readings */
@@ -2836,12 +3101,6 @@ export interface components {
                 /** Why it is left so */
                 reason?: string;
             }[];
-            headlight?: {
-                housing?: components["schemas"]["job_housing"];
-                /** Parts thought of */
-                candidates?: components["schemas"]["job_candidate"][];
-                chosen?: components["schemas"]["job_id"];
-            };
             signals?: {
                 /**
                  * Flasher
@@ -3745,7 +4004,7 @@ export interface operations {
     options: {
         parameters: {
             query: {
-                load: components["schemas"]["job_id"];
+                lamp: components["schemas"]["job_id"];
                 scenario?: components["parameters"]["scenario"];
             };
             header?: never;
@@ -3929,6 +4188,224 @@ export interface operations {
             400: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description every part */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+        };
+    };
+    putPart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartIn"];
+            };
+        };
+        responses: {
+            /** @description as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPart"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    clearShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what is left */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+        };
+    };
+    removePart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    editPart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartEdits"];
+            };
+        };
+        responses: {
+            /** @description as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPart"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    partPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            404: components["responses"]["Refused"];
+        };
+    };
+    putPartPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/heic": string;
+            };
+        };
+        responses: {
+            /** @description as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPart"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            413: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    shelfFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the shelf as CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    importShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfTableIn"];
+            };
+        };
+        responses: {
+            /** @description what would come in or came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfTable"];
+                };
+            };
+            400: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
     };

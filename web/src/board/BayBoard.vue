@@ -83,6 +83,7 @@ function find() {
         <button type="button" class="btn btn-bare" :aria-label="theme.dark.value ? 'Light theme' : 'Dark theme'" @click="theme.toggle">
           <span class="kbd">T</span> {{ theme.dark.value ? 'light' : 'dark' }}
         </button>
+        <RouterLink class="btn btn-bare" to="/shelf">shelf</RouterLink>
         <RouterLink class="btn btn-bare" to="/shop">shop</RouterLink>
         <button type="button" class="btn" @click="importing = true">Open a file</button>
         <button type="button" class="btn btn-main" @click="making = true">New machine</button>

@@ -13,6 +13,8 @@ const reference = useReference()
 const name = ref('')
 const bay = ref('')
 const system = ref<Reference['systems'][number]['key']>('battery_dc')
+/** A kind of machine with what is usual of it; empty: none of them. */
+const usual = ref('')
 const errors = ref<FieldError[]>([])
 const busy = ref(false)
 const failed = ref('')
@@ -23,7 +25,7 @@ async function make() {
   errors.value = []
   try {
     const { data, error } = await api.POST('/api/jobs', {
-      body: { name: name.value.trim(), bay: bay.value.trim() || undefined, system: system.value },
+      body: { name: name.value.trim(), bay: bay.value.trim() || undefined, system: system.value, usual: usual.value || undefined },
     })
     if (data) {
       emit('close')
@@ -54,6 +56,21 @@ async function make() {
         <input id="new-bay" v-model="bay" class="field" autocomplete="off" maxlength="40" />
       </div>
       <fieldset>
+        <legend class="mb-1 text-dim">What is usual of it: lamps and engine’s own loads, to be looked over</legend>
+        <div class="flex flex-wrap gap-1" role="group" aria-label="Kind of machine">
+          <button
+            v-for="m in reference.tables?.usual_machines"
+            :key="m.key"
+            type="button"
+            class="btn"
+            :aria-pressed="usual === m.key"
+            @click="usual = usual === m.key ? '' : m.key"
+          >
+            {{ m.label }}
+          </button>
+        </div>
+      </fieldset>
+      <fieldset v-if="!usual">
         <legend class="mb-1 text-dim">How its lamps are fed</legend>
         <label
           v-for="s in reference.tables?.systems"

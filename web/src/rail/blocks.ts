@@ -22,7 +22,10 @@ export function blocksOf(
 ): Block[] {
   if (!columns || !document) return []
   const names = new Map(document.loads.map((l) => [l.id, l.name]))
-  const parts = new Map(document.choices.filter((c) => c.action === 'swap').map((c) => [c.load_id, c.part?.name ?? null]))
+  const fitted = new Map(
+    document.choices.filter((c) => c.action === 'swap' || c.action === 'add').map((c) => [c.position_id, c.part?.name]),
+  )
+  const parts = new Map(document.loads.map((l) => [l.id, (l.position_id && fitted.get(l.position_id)) || null]))
   return columns.load.map((load, i) => {
     const origin = columns.origin[i]
     return {

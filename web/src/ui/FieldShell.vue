@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useJob } from '../state/useJob'
+import { useEditor } from '../state/useEditor'
 
 const props = defineProps<{ at: string; label: string; id: string; hideLabel?: boolean; help?: string }>()
-const job = useJob()
+const job = useEditor()
 const error = computed(() => job.errors[props.at])
 const problem = computed(() => job.problems[props.at])
 </script>

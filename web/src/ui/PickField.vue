@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
-import { useJob } from '../state/useJob'
+import { useEditor } from '../state/useEditor'
 import FieldShell from './FieldShell.vue'
 
 const props = defineProps<{
@@ -13,7 +13,7 @@ const props = defineProps<{
   /** What stands when nothing is chosen. */
   fallback?: string
 }>()
-const job = useJob()
+const job = useEditor()
 const id = useId()
 const value = computed(() => (job.at(props.at) as string | undefined) ?? props.fallback ?? '')
 

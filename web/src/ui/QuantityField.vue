@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, useId } from 'vue'
-import { useJob } from '../state/useJob'
+import { useEditor } from '../state/useEditor'
 import { useUnits } from '../state/useUnits'
 import FieldShell from './FieldShell.vue'
 
@@ -18,7 +18,7 @@ const props = defineProps<{
   /** A small length: millimetres or inches. */
   small?: boolean
 }>()
-const job = useJob()
+const job = useEditor()
 const units = useUnits()
 const id = useId()
 const focused = ref(false)
@@ -31,7 +31,10 @@ const by = computed(() => {
   return Number(other.value.show(props.small ? step / 1000 : step).toPrecision(1))
 })
 const kept = computed(() => job.at(props.at))
-const text = computed(() => job.drafts[props.at] ?? show(kept.value))
+/** As it was typed last: 1.80 stays 1.80 while it is what is kept. */
+const said = ref('')
+const same = computed(() => said.value !== '' && Number(said.value.replace(',', '.')) === Number(show(kept.value)))
+const text = computed(() => job.drafts[props.at] ?? (same.value ? said.value : show(kept.value)))
 const wrong = computed(() => (job.errors[props.at] && !focused.value) || job.problems[props.at]?.level === 'problem')
 
 function show(value: unknown): string {
@@ -45,6 +48,7 @@ function typed(event: Event) {
 }
 /** A bare number means what the field shows. */
 function enter(entered: string) {
+  said.value = entered
   job.type(props.at, entered, other.value && units.bare(entered) ? `${entered} ${other.value.suffix}` : entered)
 }
 

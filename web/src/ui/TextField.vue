@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
-import { useJob } from '../state/useJob'
+import { useEditor } from '../state/useEditor'
 import FieldShell from './FieldShell.vue'
 
 const props = defineProps<{ at: string; label: string; hideLabel?: boolean; help?: string; lines?: number; placeholder?: string }>()
-const job = useJob()
+const job = useEditor()
 const id = useId()
 const text = computed(() => job.drafts[props.at] ?? (job.at(props.at) as string | undefined) ?? '')
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useJob } from '../state/useJob'
+import { useEditor } from '../state/useEditor'
 
 const props = defineProps<{ at: string; label: string; fallback?: boolean }>()
-const job = useJob()
+const job = useEditor()
 const on = computed(() => (job.at(props.at) as boolean | undefined) ?? props.fallback ?? false)
 </script>
 

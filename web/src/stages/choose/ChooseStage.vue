@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { Load, Schemas } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import AccessoriesPart from '../../parts/AccessoriesPart.vue'
 import { stageFor } from '../registry'
 import { useJob } from '../../state/useJob'
@@ -22,23 +22,24 @@ const router = useRouter()
 const reference = useReference()
 const { view, failed } = useStageView('choose')
 const document = computed(() => job.document!)
-const lamps = computed(() => document.value.loads.filter((l) => l.group === 'lamp'))
+const lamps = computed(() => view.value?.lamps ?? [])
 const wanted = computed(() => document.value.loads.filter((l) => l.wanted))
-const choices = computed(() => Object.fromEntries(document.value.choices.map((c) => [c.load_id, c])))
 const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
-const current = computed<Load | undefined>(
-  () => lamps.value.find((l) => l.id === route.params.subject) ?? lamps.value.find((l) => !choices.value[l.id]) ?? lamps.value[0],
+const current = computed(
+  () => lamps.value.find((l) => l.id === route.params.subject) ?? lamps.value.find((l) => !l.action) ?? lamps.value[0],
 )
+const inside = computed(() => document.value.loads.filter((l) => !l.brought_by && l.position_id === current.value?.id))
 const acCircuits = computed(() => document.value.circuits.filter((c) => c.kind === 'ac'))
 const held = computed(() => reference.tables?.assumptions.find((a) => a.key === 'ac_regulated_v')?.default)
 
-function word(choice: Schemas['job_choice'] | undefined) {
-  if (!choice) return 'not decided'
-  return choice.action === 'swap' ? (choice.part?.name ?? 'part') : choice.action === 'keep' ? 'stays as it is' : 'removed'
+function word(lamp: Schemas['LampView']) {
+  if (!lamp.action) return lamp.parts ? `not decided, ${lamp.parts} held against it` : 'not decided'
+  return lamp.part ?? (lamp.action === 'keep' ? 'stays as it is' : 'taken off')
 }
-function go(load: Load) {
-  void router.replace({ name: 'choose', params: { id: job.id, subject: load.id } })
+function go(lamp: Schemas['LampView']) {
+  void router.replace({ name: 'choose', params: { id: job.id, subject: lamp.id } })
 }
+const two = (figure: Schemas['Figure'] | null, none: string) => (figure ? (figure.value?.toFixed(2) ?? '?') : none)
 </script>
 
 <template>
@@ -46,13 +47,13 @@ function go(load: Load) {
     <h2 class="mb-3 text-xl">Choose</h2>
     <FailNote :text="failed" />
     <FlagNote v-for="f in view?.flags" :key="f.key + f.text" :flag="f" class="mb-3" />
-    <EmptyBox v-if="lamps.length === 0">
+    <EmptyBox v-if="view && lamps.length === 0">
       No lamps yet.
       <RouterLink class="text-brass underline" :to="{ name: stageFor('new machine'), params: { id: job.id } }"
         >Enter them first.</RouterLink
       >
     </EmptyBox>
-    <div v-else class="grid gap-6 min-[1000px]:grid-cols-[20rem_minmax(0,1fr)]">
+    <div v-else-if="view" class="grid gap-6 min-[1000px]:grid-cols-[20rem_minmax(0,1fr)]">
       <ol class="border-t border-line max-[999px]:max-h-64 max-[999px]:overflow-y-auto" aria-label="Lamps">
         <li v-for="l in lamps" :key="l.id">
           <button
@@ -64,26 +65,24 @@ function go(load: Load) {
           >
             <span class="min-w-0 flex-1">
               <span class="block font-semibold"
-                >{{ l.name }}<span v-if="l.count && l.count > 1" class="text-dim"> ×{{ l.count }}</span></span
+                >{{ l.name }}<span v-if="l.count > 1" class="text-dim"> ×{{ l.count }}</span></span
               >
-              <span class="block truncate text-sm" :class="choices[l.id] ? 'text-dim' : 'text-brass'">{{ word(choices[l.id]) }}</span>
+              <span class="block truncate text-sm" :class="l.action ? 'text-dim' : 'text-brass'">{{ word(l) }}</span>
             </span>
             <span class="num shrink-0 text-right text-sm">
-              <span v-if="views[l.id]?.before" class="block text-dim">{{ views[l.id].before!.value?.toFixed(2) ?? '?' }} A</span>
-              <span v-if="choices[l.id] && choices[l.id].action !== 'keep'" class="block font-bold"
-                >{{ views[l.id]?.after ? (views[l.id].after!.value?.toFixed(2) ?? '?') : '0.00' }} A</span
-              >
+              <span v-for="f in l.functions" :key="f.load_id" class="block whitespace-nowrap">
+                <span v-if="l.functions.length > 1" class="mr-2 text-dim">{{ f.word }}</span>
+                <span v-if="f.before" class="text-dim">{{ two(f.before, '0.00') }}</span>
+                <template v-if="l.action && l.action !== 'keep'">
+                  → <b>{{ two(f.after, '0.00') }}</b></template
+                >
+                A
+              </span>
             </span>
           </button>
         </li>
       </ol>
-      <PartPicker
-        v-if="current"
-        :key="current.id"
-        :load="current"
-        :choice="choices[current.id]"
-        :claim="view?.claims.find((c) => c.load === current!.id)?.claim"
-      />
+      <PartPicker v-if="current" :key="current.id" :lamp="current" :loads="inside" />
     </div>
 
     <section v-for="c in acCircuits" :key="c.id" class="mt-8" :aria-label="`Regulator: ${c.name}`">

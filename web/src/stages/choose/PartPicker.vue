@@ -1,126 +1,161 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { api, freshId, type Load, type Part, type Schemas } from '../../api/client'
+import { computed, nextTick, ref } from 'vue'
+import { api, freshId, type Part, type Schemas } from '../../api/client'
+import PartFields from '../../parts/PartFields.vue'
+import { useShelf } from '../../parts/useShelf'
 import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
-import { useReference } from '../../state/useReference'
-import FigureValue from '../../ui/FigureValue.vue'
 import FailNote from '../../ui/FailNote.vue'
-import { minutes, money, toneOf } from '../../ui/format'
 import { stageFor } from '../registry'
-import OwnPart from './OwnPart.vue'
+import OfferRows from './OfferRows.vue'
 
-const props = defineProps<{ load: Load; choice?: Schemas['job_choice']; claim?: Schemas['ClaimView'] }>()
+/** What a lamp gets: as it is, off, or a part; parts held against each other before. */
+const props = defineProps<{ lamp: Schemas['LampView']; loads: { id: string; role: string }[] }>()
 const job = useJob()
-const reference = useReference()
+const shelf = useShelf()
 const all = ref(false)
-const { data, failed } = useFetched([() => props.load.id, () => job.view?.revision, () => job.scenario], () => {
-  const query = { load: props.load.id, scenario: job.scenario }
+const find = ref('')
+const open = ref<string | null>(null)
+const fields = ref<HTMLElement>()
+const { data, failed } = useFetched([() => props.lamp.id, () => job.view?.revision, () => job.scenario, () => shelf.version], () => {
+  const query = { lamp: props.lamp.id, scenario: job.scenario }
   return api.GET('/api/jobs/{id}/options', { params: { path: { id: job.id }, query } })
 })
-const supplies = computed(() => Object.fromEntries((reference.tables?.supplies ?? []).map((s) => [s.key, s.label])))
-const options = computed(() => (data.value?.load === props.load.id ? data.value.options : []))
-const shown = computed(() => (all.value ? options.value : options.value.filter((o) => o.fits_base)))
+const mine = computed(() => (data.value?.lamp === props.lamp.id ? data.value : null))
+const choices = computed(() => job.document!.choices.filter((c) => c.position_id === props.lamp.id))
+const choice = computed(() => choices.value.find((c) => c.action !== 'try'))
+const edited = computed(() => choices.value.find((c) => c.id === open.value && c.part))
+const words = computed(() => find.value.toLowerCase().split(/\s+/).filter(Boolean))
+const shown = computed(() =>
+  (mine.value?.shelf ?? []).filter(
+    (o) =>
+      (all.value || o.fit !== 'no') &&
+      words.value.every((w) => `${o.part.name} ${o.part.base ?? ''} ${o.part.note ?? ''}`.toLowerCase().includes(w)),
+  ),
+)
+const head = computed(() => props.loads.some((l) => l.role.startsWith('head_')))
+const claims = computed(() =>
+  Object.fromEntries(
+    props.lamp.functions.flatMap((f) => {
+      const row = edited.value?.part?.functions?.find((p) => props.lamp.functions.length === 1 || p.does === roleOf(f.load_id))
+      return row && edited.value?.id === f.choice ? [[row.id, f.claim]] : []
+    }),
+  ),
+)
+const added = computed(() => choice.value?.action === 'add')
 
-function decide(value: Omit<Schemas['job_choice'], 'id' | 'load_id'>) {
-  const choice = { id: freshId(), load_id: props.load.id, ...value }
-  job.edit(
-    props.choice
-      ? [
-          { op: 'remove', at: `/choices/${props.choice.id}` },
-          { op: 'add', at: '/choices', value: choice },
-        ]
-      : [{ op: 'add', at: '/choices', value: choice }],
-  )
+function roleOf(load: string) {
+  const role = props.loads.find((l) => l.id === load)?.role ?? ''
+  return role.startsWith('signal_') ? 'signal' : role
 }
-function fit(part: Part & { id?: string }) {
-  const { id, ...rest } = part
-  decide({ action: 'swap', part: { ...rest, shelf_id: id } })
+/** What is decided last counts: what stood before becomes a part tried. */
+function decide(action: 'keep' | 'remove' | 'swap', part?: Part) {
+  job.edit([{ op: 'add', at: '/choices', value: { id: freshId(), position_id: props.lamp.id, action: put(action), part } }])
 }
-function own() {
-  decide({
-    action: 'swap',
-    part: { name: `LED for ${props.load.name}`.slice(0, 80), law: 'driver', figures: [{ id: freshId(), origin: 'maker' }] },
-  })
+const put = (action: 'keep' | 'remove' | 'swap') => (action === 'swap' && added.value ? 'add' : action)
+function fit(offer: Schemas['PartOffer']) {
+  if (offer.choice === choice.value?.id) return
+  if (offer.choice) job.edit([{ op: 'set', at: `/choices/${offer.choice}/action`, value: put('swap') }])
+  else decide('swap', { ...offer.part, shelf_id: offer.shelf_id ?? undefined })
 }
-const mine = computed(() => props.choice?.action === 'swap' && !props.choice.part?.shelf_id)
+function hold(offer: Schemas['PartOffer']) {
+  const part = { ...offer.part, shelf_id: offer.shelf_id ?? undefined }
+  job.edit([{ op: 'add', at: '/choices', value: { id: freshId(), position_id: props.lamp.id, action: 'try', part } }])
+}
+function undecided() {
+  if (!choice.value) return
+  const at = `/choices/${choice.value.id}`
+  job.edit([choice.value.part ? { op: 'set', at: `${at}/action`, value: 'try' } : { op: 'remove', at }])
+}
+async function own() {
+  const id = freshId()
+  const functions = props.loads.map((l) => ({ id: freshId(), does: roleOf(l.id), figures: [{ id: freshId(), origin: 'maker' }] }))
+  const part = { name: `LED for ${props.lamp.name}`.slice(0, 80), base: props.lamp.base ?? undefined, functions }
+  job.edit([{ op: 'add', at: '/choices', value: { id, position_id: props.lamp.id, action: put('swap'), part } }])
+  await show(id)
+}
+async function show(id: string) {
+  open.value = open.value === id ? null : id
+  await nextTick()
+  const name = fields.value?.querySelector<HTMLInputElement>('input')
+  name?.focus()
+  name?.select()
+}
+async function keepOnShelf() {
+  const part = edited.value?.part
+  if (!part) return
+  const id = await shelf.put(part)
+  if (id) job.edit([{ op: 'set', at: `/choices/${edited.value!.id}/part/shelf_id`, value: id }])
+}
 </script>
 
 <template>
-  <section :aria-label="`Parts for ${load.name}`" class="min-w-0">
+  <section :aria-label="`Parts for ${lamp.name}`" class="min-w-0">
     <div class="mb-2 flex flex-wrap items-center gap-2">
       <h3 class="mr-auto text-2xl">
-        {{ load.name }} <span v-if="load.base" class="text-base font-normal text-dim">base {{ load.base }}</span>
+        {{ lamp.name }}
+        <span class="text-base font-normal text-dim"
+          >{{ lamp.count > 1 ? `×${lamp.count}, ` : '' }}{{ lamp.base ? `base ${lamp.base}` : '' }}</span
+        >
       </h3>
-      <button type="button" class="btn" :aria-pressed="choice?.action === 'keep'" @click="decide({ action: 'keep' })">
-        Leave as it is
+      <button type="button" class="btn" :aria-pressed="choice?.action === 'keep'" @click="decide('keep')">Leave as it is</button>
+      <button type="button" class="btn" :aria-pressed="choice?.action === 'remove'" @click="decide('remove')">Take it off</button>
+      <button type="button" class="btn" @click="own">Type one in</button>
+      <button v-if="choice" type="button" class="btn btn-bare" @click="undecided">undecided</button>
+    </div>
+    <div v-if="lamp.count > 1 || (choice && (lamp.other_side.length || lamp.alike.length))" class="mb-2 flex flex-wrap items-center gap-2">
+      <button v-if="choice && lamp.other_side.length" type="button" class="btn" @click="job.act('same', `${lamp.id}/other_side`)">
+        Same on the other side
       </button>
-      <button type="button" class="btn" :aria-pressed="choice?.action === 'remove'" @click="decide({ action: 'remove' })">
-        Take it off
+      <button
+        v-if="choice && lamp.alike.length > lamp.other_side.length"
+        type="button"
+        class="btn"
+        :title="lamp.alike.join(', ')"
+        @click="job.act('same', `${lamp.id}/alike`)"
+      >
+        Same on all {{ lamp.alike.length + 1 }}
       </button>
-      <button type="button" class="btn" :aria-pressed="mine" @click="own">Type one in</button>
-      <button v-if="choice" type="button" class="btn btn-bare" @click="job.edit([{ op: 'remove', at: `/choices/${choice.id}` }])">
-        undecided
+      <button v-if="lamp.count > 1" type="button" class="btn" @click="job.act('split', lamp.id)">
+        Decide each of the {{ lamp.count }} by itself
       </button>
     </div>
-    <FailNote :text="failed" />
-    <OwnPart v-if="mine && choice" :choice="choice" :claim="claim" />
-    <div v-if="shown.length" class="overflow-x-auto">
-      <table class="sheet w-full" data-testid="options">
-        <thead>
-          <tr>
-            <th>on the shelf</th>
-            <th class="r">draws</th>
-            <th class="r">saves</th>
-            <th class="r">then kept</th>
-            <th class="r">price, time</th>
-            <th><span class="sr-only">fit</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="o in shown" :key="o.part.name" :class="choice?.part?.name === o.part.name ? 'bg-shade' : ''">
-            <td>
-              <span class="font-semibold">{{ o.part.name }}</span>
-              <span class="block text-sm text-dim">{{
-                [o.part.note, o.part.supply ? supplies[o.part.supply] : '', o.fits_base ? '' : `base ${o.part.base}, not this lamp’s`]
-                  .filter(Boolean)
-                  .join(' · ')
-              }}</span>
-            </td>
-            <td class="r"><FigureValue :figure="o.amps" name="Draws" fine sigma /></td>
-            <td class="r" :class="(o.saving.value ?? 0) < 0 ? 'text-brick' : ''">
-              <FigureValue :figure="o.saving" name="Saves" sign fine bare />
-            </td>
-            <td class="r font-bold" :class="toneOf(o.verdict)" :title="reference.verdict(o.verdict)">
-              <FigureValue :figure="o.keeps" name="Then kept" bare />
-            </td>
-            <td class="r num text-sm whitespace-nowrap">
-              {{ money(o.part.price_cents) }}<span class="block text-dim">{{ minutes(o.part.minutes) }} min</span>
-            </td>
-            <td class="r">
-              <button
-                type="button"
-                class="btn"
-                :class="choice?.part?.name === o.part.name ? '' : 'btn-main'"
-                :aria-pressed="choice?.part?.name === o.part.name"
-                :aria-label="`Fit ${o.part.name}`"
-                @click="fit(o.part)"
-              >
-                {{ choice?.part?.name === o.part.name ? 'chosen' : 'Fit' }}
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+    <FailNote :text="failed || shelf.failed" />
+    <div v-if="edited?.part" ref="fields" class="mb-5 border-l-4 border-brass bg-leaf p-3" data-testid="own-part">
+      <PartFields :at="`/choices/${edited.id}/part`" :part="edited.part" :head="head" :claims="claims" />
+      <div class="mt-3 flex flex-wrap gap-2">
+        <button type="button" class="btn btn-main" @click="open = null">Done</button>
+        <button type="button" class="btn" @click="keepOnShelf">Put it on the shelf</button>
+      </div>
     </div>
-    <p v-else-if="!failed" class="py-3 text-dim">Nothing on the shelf has this base. Type one in, or see the rest of the shelf.</p>
-    <button type="button" class="btn btn-bare mt-2" @click="all = !all">{{ all ? 'only this base' : 'the whole shelf' }}</button>
-    <p v-if="choice?.action === 'swap'" class="mt-3">
+    <OfferRows
+      v-if="mine?.tried.length"
+      class="mb-4"
+      head="held against it"
+      :offers="mine.tried"
+      :fitted="choice?.id"
+      data-testid="tried"
+      @fit="fit"
+      @drop="(id) => job.edit([{ op: 'remove', at: `/choices/${id}` }])"
+      @edit="show"
+    />
+    <p v-if="choice?.part" class="mb-4 flex flex-wrap gap-x-6">
       <RouterLink
-        class="font-semibold text-brass underline underline-offset-4"
-        :to="{ name: stageFor('reading'), params: { id: job.id, subject: `${load.id}.${choice.id}` } }"
-        >Measure {{ choice.part?.name }} on the bench</RouterLink
-      >: then its real draw counts, not its label.
+        v-for="f in lamp.functions.filter((l) => l.choice === choice?.id)"
+        :key="f.load_id"
+        class="inline-flex min-h-11 items-center font-semibold text-brass underline underline-offset-4"
+        :to="{ name: stageFor('reading'), params: { id: job.id, subject: `${f.load_id}.${choice.id}` } }"
+        >Measure {{ choice.part.name }}{{ lamp.functions.length > 1 ? `, ${f.word}` : '' }} on the bench</RouterLink
+      >
     </p>
+    <div class="mb-2 flex flex-wrap items-center gap-3">
+      <label class="sr-only" for="shelf-find">Find on the shelf</label>
+      <input id="shelf-find" v-model="find" type="search" class="field max-w-72" placeholder="find on the shelf" autocomplete="off" />
+      <button type="button" class="btn btn-bare" :aria-pressed="all" @click="all = !all">
+        {{ all ? 'only what could go in' : 'the whole shelf' }}
+      </button>
+    </div>
+    <OfferRows v-if="shown.length" head="on the shelf" :offers="shown" data-testid="options" @fit="fit" @hold="hold" />
+    <p v-else-if="mine && !failed" class="py-3 text-dim">Nothing on the shelf goes in here. Type one in, or see the rest of the shelf.</p>
   </section>
 </template>

@@ -36,13 +36,7 @@ const rows = computed(() =>
     }),
   ),
 )
-const swaps = computed(() =>
-  document.value.choices
-    .filter((c) => c.action !== 'keep')
-    .map((c) => ({ ...c, load: document.value.loads.find((l) => l.id === c.load_id) })),
-)
-/** What was ordered beside the parts named already. */
-const beside = computed(() => (document.value.order ?? []).filter((r) => !swaps.value.some((c) => c.part?.name === r.name)))
+const swaps = computed(() => view.value?.changed ?? [])
 const added = computed(() => document.value.loads.filter((l) => l.wanted && l.taken))
 const refused = computed(() => document.value.loads.filter((l) => l.wanted && !l.taken))
 const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
@@ -124,18 +118,21 @@ function amps(id: string, side: 'before' | 'after') {
           <tbody>
             <tr v-for="c in swaps" :key="c.id">
               <td>
-                {{ c.load?.name }}<span v-if="(c.load?.count ?? 1) > 1"> ×{{ c.load?.count }}</span>
+                {{ c.name }}<span v-if="c.count > 1"> ×{{ c.count }}</span>
               </td>
-              <td>{{ c.action === 'remove' ? 'taken off' : c.part?.name }}</td>
+              <td>{{ c.part ?? 'taken off' }}</td>
               <td class="r num whitespace-nowrap">
-                {{ amps(c.load_id, 'before') }} → {{ c.action === 'remove' ? '0 A' : amps(c.load_id, 'after') }}
+                <span v-for="f in c.functions" :key="f.word" class="block"
+                  ><span v-if="c.functions.length > 1" class="text-dim">{{ f.word }} </span>{{ f.before ? figureText(f.before) : '–' }} →
+                  {{ f.after ? figureText(f.after) : '0 A' }}</span
+                >
               </td>
             </tr>
-            <tr v-for="r in beside" :key="r.id">
+            <tr v-for="(r, i) in view.beside" :key="i">
               <td>
-                {{ r.name }}<span v-if="(r.count ?? 1) > 1"> ×{{ r.count }}</span>
+                {{ r.name }}<span v-if="r.count > 1"> ×{{ r.count }}</span>
               </td>
-              <td>for the {{ r.for }}</td>
+              <td>{{ r.for ? `for ${r.for}` : '' }}</td>
               <td />
             </tr>
             <tr v-for="l in added" :key="l.id">

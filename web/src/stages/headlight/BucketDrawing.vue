@@ -6,7 +6,8 @@ import { useUnits } from '../../state/useUnits'
 /** The part in its bucket to scale, what is measured of either; and the front with the chips. */
 const props = defineProps<{
   housing: Schemas['job_housing']
-  part: Schemas['job_candidate']
+  part: Schemas['job_part']
+  kind: Schemas['job_headlamp_kind']
   findings: Schemas['FitFinding'][]
   /** Room for a plug and its bend behind the part, m. */
   plugRoom: number
@@ -21,7 +22,7 @@ const MIDDLE = 150
 const clash = (rule: string) => ['no', 'work'].includes(props.findings.find((f) => f.rule === rule)?.verdict ?? '')
 const h = computed(() => props.housing)
 const p = computed(() => props.part)
-const bulb = computed(() => p.value.kind === 'bulb')
+const bulb = computed(() => props.kind === 'bulb')
 const half = computed(() => ((h.value.hole_m ?? props.ghosts.hole_m) / 2) * SCALE)
 const body = computed(() => (p.value.body_m ?? props.ghosts.body_m) * SCALE)
 const tip = computed(() => (p.value.before_m ?? (p.value.emitter_m ?? 0) + props.ghosts.tip_m) * SCALE)

@@ -12,6 +12,7 @@ import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
 import CircuitPart from './CircuitPart.vue'
+import LampRows from './LampRows.vue'
 import LoadRows from './LoadRows.vue'
 
 const job = useJob()
@@ -19,19 +20,24 @@ const reference = useReference()
 const document = computed(() => job.document!)
 const loads = computed(() => document.value.loads)
 const engineLoads = computed(() => loads.value.filter((l) => l.group === 'engine'))
-const lamps = computed(() => loads.value.filter((l) => l.group === 'lamp' || l.group === 'resistor'))
+const resistors = computed(() => loads.value.filter((l) => (l.group === 'lamp' || l.group === 'resistor') && !l.position_id))
 const wanted = computed(() => loads.value.filter((l) => l.group === 'accessory'))
 const { view, failed } = useStageView('intake')
 const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
 const system = computed(() => reference.tables?.systems.find((s) => s.key === document.value.system))
 
 /** A row as the server offers it, to be filled in. */
-function add(group: 'lamp' | 'engine' | 'accessory') {
+function add(group: 'engine' | 'accessory') {
   const offer = view.value?.offers[group]
   if (!offer) return
   const { origin, ...row } = offer
   const figures = origin ? { figures: [{ id: freshId(), origin }] } : {}
   job.edit([{ op: 'add', at: '/loads', value: { id: freshId(), ...row, ...figures } as Load }])
+}
+function addLamp(event: Event) {
+  const field = event.target as HTMLSelectElement
+  if (field.value) void job.act('lamp', field.value)
+  field.value = ''
 }
 </script>
 
@@ -95,13 +101,22 @@ function add(group: 'lamp' | 'engine' | 'accessory') {
       <button type="button" class="btn mt-2" @click="add('engine')">Add an engine load</button>
     </section>
 
-    <section aria-labelledby="intake-lamps" data-at="/loads">
+    <section aria-labelledby="intake-lamps" data-at="/positions">
       <h2 id="intake-lamps" class="mb-2 text-xl">Lamps, as they came in</h2>
-      <LoadRows :loads="lamps" group="lamp" :views="views" />
-      <p v-if="lamps.length === 0" class="py-2 text-dim">
-        None yet. Add each function once: a two-filament bulb is two rows, low and high.
-      </p>
-      <button type="button" class="btn mt-2" @click="add('lamp')">Add a lamp</button>
+      <LampRows :views="views" />
+      <LoadRows v-if="resistors.length" :loads="resistors" group="lamp" :views="views" />
+      <template v-if="document.positions.length === 0">
+        <p class="py-2 text-dim">None yet. Take what is usual of such a machine and look it over, or add lamp by lamp.</p>
+        <div class="mb-2 flex flex-wrap gap-1" role="group" aria-label="What is usual of">
+          <button v-for="m in reference.tables?.usual_machines" :key="m.key" type="button" class="btn" @click="job.act('usual', m.key)">
+            {{ m.label }}
+          </button>
+        </div>
+      </template>
+      <select class="field mt-2 max-w-80" aria-label="Add a lamp" @change="addLamp">
+        <option value="">add a lamp …</option>
+        <option v-for="l in reference.tables?.usual_lamps" :key="l.key" :value="l.key">{{ l.label }}</option>
+      </select>
     </section>
 
     <section aria-labelledby="intake-wanted">

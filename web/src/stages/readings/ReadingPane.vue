@@ -48,7 +48,7 @@ function blank(kind: Reading['kind']): Reading {
     at: new Date().toISOString(),
   }
   if (props.subject.choiceId) value.choice_id = props.subject.choiceId
-  else if (props.subject.load.base) value.base = props.subject.load.base
+  else if (props.subject.base) value.base = props.subject.base as Reading['base']
   return value
 }
 function begin(kind: Reading['kind']) {

@@ -4,13 +4,13 @@ import { api, AWAY, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
 import Sheet from '../../ui/Sheet.vue'
+import TablePreview from '../../ui/TablePreview.vue'
 import ToneNote from '../../ui/ToneNote.vue'
 
 const KINDS = [
   { key: 'readings', label: 'Readings' },
   { key: 'loads', label: 'Loads' },
 ] as const
-const CHANGES = { add: 'adds it', replace: 'changes it', same: 'says the same' }
 const props = defineProps<{ kind: 'loads' | 'readings' | null }>()
 const emit = defineEmits<{ close: []; kind: ['loads' | 'readings'] }>()
 const job = useJob()
@@ -70,38 +70,6 @@ async function send(accept: boolean) {
     <input id="csv-file" type="file" accept=".csv,text/csv" class="field py-2" @change="chosen" />
     <p v-if="busy" class="mt-3 text-dim" role="status">Reading …</p>
     <ToneNote v-if="failed" tone="bad" class="mt-3" role="alert">{{ failed }}</ToneNote>
-    <div v-if="preview" class="mt-3">
-      <p class="mb-2">
-        <span class="num font-bold">{{ preview.good }}</span> rows good,
-        <span class="num font-bold" :class="preview.bad ? 'text-brick' : ''">{{ preview.bad }}</span> bad. Nothing is taken in yet.
-      </p>
-      <div class="max-h-72 overflow-y-auto">
-        <table class="sheet w-full text-sm" data-testid="csv-preview">
-          <thead>
-            <tr>
-              <th>line</th>
-              <th>what</th>
-              <th>does</th>
-              <th>wrong</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="r in preview.rows.slice(0, 300)" :key="r.line" :class="r.errors.length ? 'bg-brick-soft' : ''">
-              <td class="num">{{ r.line }}</td>
-              <td>{{ r.name }}</td>
-              <td>{{ CHANGES[r.change] }}</td>
-              <td>
-                <span v-for="e in r.errors" :key="e.field + e.message" class="block"
-                  >{{ e.field }}: {{ e.message }}. Accepted: {{ e.accepts }}.</span
-                >
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-      <button type="button" class="btn btn-main mt-3" :disabled="busy || preview.good === 0" @click="send(true)">
-        {{ preview.bad ? `Take in the ${preview.good} good rows, leave the bad out` : `Take in ${preview.good} rows` }}
-      </button>
-    </div>
+    <TablePreview v-if="preview" :preview="preview" :busy="busy" @take="send(true)" />
   </Sheet>
 </template>

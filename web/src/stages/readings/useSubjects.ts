@@ -7,6 +7,7 @@ export interface Subject {
   key: string
   loadId: string
   choiceId?: string
+  base?: string
   name: string
   detail: string
   load: Load
@@ -22,7 +23,9 @@ export interface Subject {
   claimAt: string
 }
 
-/** Everything that can be measured: each load as it came in, each part chosen. */
+type Planned = Pick<Schemas['LoadPlan'], 'plan' | 'claim'>
+
+/** Everything that can be measured: each load as it came in, each function of a part fitted or tried. */
 export function useSubjects() {
   const job = useJob()
   const { view, failed } = useStageView('readings')
@@ -32,21 +35,24 @@ export function useSubjects() {
     if (!document || !view.value) return []
     const views = Object.fromEntries(view.value.readings.map((r) => [r.id, r]))
     const loadViews = Object.fromEntries(view.value.loads.map((l) => [l.id, l]))
-    const plans = Object.fromEntries(view.value.plans.map((p) => [p.id, p]))
+    const places = Object.fromEntries(document.positions.map((p) => [p.id, p]))
+    const base = (load: Load) => (load.position_id ? places[load.position_id]?.holder?.base : load.base)
 
-    function subject(load: Load, choice?: Schemas['job_choice']): Subject {
-      const readings = document!.readings.filter((r) => r.load_id === load.id && r.choice_id === choice?.id)
+    function subject(load: Load, planned: Planned, part?: Schemas['PartPlan']): Subject {
+      const readings = document!.readings.filter((r) => r.load_id === load.id && r.choice_id === part?.choice_id)
       const reading = readings.findLast((r) => views[r.id]?.counts) ?? readings.at(-1)
       const view = reading ? views[reading.id] : undefined
       const stale = view?.stale ?? false
       const computedLoad = loadViews[load.id]
-      const planned = plans[load.id]
+      const place = load.position_id ? places[load.position_id] : undefined
+      const where = place?.place ?? [place?.end, place?.side].filter(Boolean).join(' ')
       return {
-        key: choice ? `${load.id}.${choice.id}` : load.id,
+        key: part ? `${load.id}.${part.choice_id}` : load.id,
         loadId: load.id,
-        choiceId: choice?.id,
-        name: choice ? (choice.part?.name ?? load.name) : load.name,
-        detail: choice ? `in place of ${load.name}` : [load.base, load.position].filter(Boolean).join(', '),
+        choiceId: part?.choice_id,
+        base: base(load),
+        name: part?.name ?? load.name,
+        detail: part?.detail ?? [base(load), where || load.position].filter(Boolean).join(', '),
         load,
         readings,
         reading,
@@ -54,21 +60,17 @@ export function useSubjects() {
         measured: view?.counts ?? false,
         stale,
         amps: view?.amps ?? null,
-        figure: (choice ? computedLoad?.after : (computedLoad?.before ?? computedLoad?.after)) ?? null,
-        plan: (choice ? planned?.plan_after : planned?.plan) ?? null,
-        claim: view?.claim ?? (choice ? planned?.claim_after : planned?.claim) ?? null,
-        claimAt: choice ? `/choices/${choice.id}/part/claim` : `/loads/${load.id}/claim`,
+        figure: part?.figure ?? computedLoad?.before ?? computedLoad?.after ?? null,
+        plan: planned.plan,
+        claim: view?.claim ?? planned.claim,
+        claimAt: part ? `/choices/${part.choice_id}/part/functions/${part.function_id}/claim` : `/loads/${load.id}/claim`,
       }
     }
+    const loads = Object.fromEntries(document.loads.map((l) => [l.id, l]))
 
-    const asCameIn = document.loads.map((l) => subject(l))
-    const chosen = document.choices
-      .filter((c) => c.action === 'swap')
-      .flatMap((c) => {
-        const load = document.loads.find((l) => l.id === c.load_id)
-        return load ? [subject(load, c)] : []
-      })
-    return [...asCameIn, ...chosen]
+    const asCameIn = view.value.plans.flatMap((p) => (loads[p.id] ? [subject(loads[p.id], p)] : []))
+    const parts = view.value.parts.flatMap((p) => (loads[p.load_id] ? [subject(loads[p.load_id], p, p)] : []))
+    return [...asCameIn, ...parts]
   })
 
   return { subjects, view, failed }

@@ -1,0 +1,136 @@
+# frozen_string_literal: true
+
+require_relative 'functions'
+require_relative 'lamp'
+
+module Miser
+  module Job
+    # What goes with a row that was taken out, and what comes with a lamp that was put in:
+    # a lamp's functions, choices and readings stand and fall with it.
+    module Followers
+      # List => rows that point into it, and by what.
+      POINTERS = { 'positions' => [%w[loads position_id], %w[choices position_id]], 'choices' => [%w[readings choice_id], %w[loads brought_by]],
+                   'loads' => [%w[readings load_id]] }.freeze
+      # What a lamp's place says of it, and under what a load says the same for itself.
+      PLACED = { 'count' => 'count', 'position' => 'place' }.freeze
+
+      module_function
+
+      # @param document [Hash] edited; its lists may be replaced
+      # @param was [Hash] before
+      # @return [Hash]
+      def settle(document, was)
+        lists = %w[positions loads readings choices].map { |name| document[name] }.compact
+        # What is no list of rows is for the schema to refuse.
+        return document unless lists.all? { |list| list.is_a?(Array) && list.all? { |row| row.is_a?(Hash) } }
+
+        place_lamps(document)
+        POINTERS.each { |list, pointers| pointers.each { |name, key| drop(document, name, key, lost(document, was, list)) } }
+        empty_lamps(document, was)
+        one_decision(document, was)
+        bring_loads(document)
+        document
+      end
+
+      # A lamp that came without a position gets one of its own.
+      def place_lamps(document)
+        return unless document['loads']&.any? { |l| homeless?(l) }
+
+        positions = [*document['positions']]
+        taken = positions.to_h { |p| [p['id'], true] }
+        document['loads'] = document['loads'].map do |load|
+          next load unless homeless?(load) && load['id'].is_a?(String) && !taken[load['id']]
+
+          positions << position_of(load)
+          load.except('base', *PLACED.keys).merge('position_id' => load['id'])
+        end
+        document['positions'] = positions
+      end
+
+      # @return [Hash] a position for a lamp that says itself where it is
+      def position_of(load)
+        said = PLACED.to_h { |from, to| [to, load[from]] }
+        { 'id' => load['id'], 'name' => load['name'], **said, 'holder' => load['base'] && { 'base' => load['base'] } }.compact
+      end
+
+      def homeless?(load) = load['group'] == 'lamp' && !load['wanted'] && !load.key?('position_id')
+
+      def lost(document, was, list)
+        now = (document[list] || []).to_h { |r| [r['id'], true] }
+        (was[list] || []).filter_map { |r| r['id'] unless now[r['id']] }
+      end
+
+      def drop(document, name, key, gone)
+        return if gone.empty? || !document[name]&.any? { |row| gone.include?(row[key]) }
+
+        document[name] = document[name].reject { |row| gone.include?(row[key]) }
+      end
+
+      # A lamp goes with the last thing it did, and what was decided for it with it.
+      def empty_lamps(document, was)
+        return unless document['positions']
+
+        had = (was['loads'] || []).filter_map { |l| l['position_id'] }
+        has = (document['loads'] || []).filter_map { |l| l['position_id'] }
+        gone = (had - has) & document['positions'].map { |p| p['id'] }
+        return if gone.empty?
+
+        drop(document, 'positions', 'id', gone)
+        drop(document, 'choices', 'position_id', gone)
+      end
+
+      # What is decided last for a lamp counts; a part decided for before stands beside it, with its readings.
+      def one_decision(document, was)
+        return if document['choices'].equal?(was['choices']) || document['choices'].nil?
+
+        before = (was['choices'] || []).select { |c| decided?(c) }.to_h { |c| [c['id'], true] }
+        beaten = document['choices'].select { |c| decided?(c) }.group_by { |c| c['position_id'] }.flat_map do |_, rows|
+          fresh = rows.reject { |c| before[c['id']] }
+          fresh.size == 1 ? rows - fresh : []
+        end
+        return if beaten.empty?
+
+        document['choices'] = document['choices'].filter_map do |c|
+          next c unless beaten.include?(c)
+
+          c['part'] && c.merge('action' => Lamp::TRIED)
+        end
+      end
+
+      def decided?(choice) = choice['action'] != Lamp::TRIED
+
+      # A part that does what its lamp never did (a ring light, a brake light in a tail) brings a load of its own.
+      def bring_loads(document)
+        fitted = (document['choices'] || []).select { |c| Lamp::FITTED.include?(c['action']) && c.dig('part', 'functions') }
+        brought = (document['loads'] || []).select { |l| l['brought_by'] }
+        return if fitted.empty? && brought.empty?
+
+        inside = document['loads'].reject { |l| l['brought_by'] }.group_by { |l| l['position_id'] }
+        wanted = fitted.flat_map { |choice| loads_of(choice, inside[choice['position_id']] || []) }
+        ids = wanted.to_h { |l| [l['id'], true] }
+        kept = fitted.to_h { |c| [c['id'], true] }
+        idle = brought.select { |l| kept[l['brought_by']] && !ids[l['id']] }
+        fresh = wanted.reject { |l| document['loads'].any? { |have| have['id'] == l['id'] } }
+        return if idle.empty? && fresh.empty?
+
+        document['loads'] = (document['loads'] - idle) + fresh
+        drop(document, 'readings', 'load_id', idle.map { |l| l['id'] })
+      end
+
+      def loads_of(choice, own)
+        part = choice['part']
+        return [] unless own.any? && part['functions'].all?(Hash)
+
+        used = own.filter_map { |l| Functions.taking_over(part, l['role'], alone: own.size == 1) }
+        side = own.map { |l| l['role'] }.include?('signal_right') ? 'right' : 'left'
+        part['functions'].reject { |f| used.any? { |u| u.equal?(f) } || f['does'].nil? || f['how'] }.map do |f|
+          word = Functions::BY_KEY[f['does']]&.word
+          { 'id' => "#{choice['id']}-#{f['id']}"[0, 40], 'name' => [part['name'], word].compact.join(', ')[0, 80], 'group' => 'lamp',
+            'role' => Functions.role(f['does'], side), 'circuit' => own.first['circuit'], 'position_id' => choice['position_id'],
+            'brought_by' => choice['id'] }.compact
+        end
+      end
+      private_class_method :place_lamps, :homeless?, :lost, :drop, :empty_lamps, :one_decision, :decided?, :bring_loads, :loads_of
+    end
+  end
+end

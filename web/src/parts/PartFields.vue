@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { freshId, type Part } from '../api/client'
+import type { Schemas } from '../api/client'
+import { useEditor } from '../state/useEditor'
+import { useReference } from '../state/useReference'
+import PickField from '../ui/PickField.vue'
+import QuantityField from '../ui/QuantityField.vue'
+import TextField from '../ui/TextField.vue'
+import FitFields from './FitFields.vue'
+import FunctionFields from './FunctionFields.vue'
+
+/** One article: what it is, what it does, what it costs; of a headlight, its measurements. */
+const props = defineProps<{
+  at: string
+  part: Part
+  head?: boolean
+  kind?: Part['kind']
+  claims?: Record<string, Schemas['ClaimView'] | null>
+}>()
+const editor = useEditor()
+const reference = useReference()
+const bases = computed(() =>
+  (reference.tables?.bases ?? []).map((b) => ({ key: b.key, label: `${b.key}${b.trade ? ` (${b.trade})` : ''}` })),
+)
+const functions = computed(() => props.part.functions ?? [])
+
+function addFunction(event: Event) {
+  const does = (event.target as HTMLSelectElement).value
+  ;(event.target as HTMLSelectElement).value = ''
+  if (does)
+    editor.edit([{ op: 'add', at: `${props.at}/functions`, value: { id: freshId(), does, figures: [{ id: freshId(), origin: 'maker' }] } }])
+}
+</script>
+
+<template>
+  <div class="grid gap-3 sm:grid-cols-2 lg:grid-cols-3" data-testid="part-fields">
+    <TextField :at="`${at}/name`" label="Part" />
+    <PickField :at="`${at}/base`" label="Bulb base" :options="bases" none="not stated" />
+    <PickField :at="`${at}/supply`" label="Supply" :options="reference.tables?.supplies ?? []" none="not stated" />
+    <FunctionFields
+      v-for="f in functions"
+      :key="f.id"
+      :at="`${at}/functions/${f.id}`"
+      :does="f"
+      :alone="functions.length === 1"
+      :claim="claims?.[f.id]"
+      @remove="editor.edit([{ op: 'remove', at: `${at}/functions/${f.id}` }])"
+    />
+    <div class="border-t border-line pt-3 sm:col-span-2 lg:col-span-3">
+      <select class="field max-w-80" aria-label="It does more" @change="addFunction">
+        <option value="">it does more: add a function</option>
+        <option v-for="f in reference.tables?.functions" :key="f.key" :value="f.key">{{ f.label }}</option>
+      </select>
+    </div>
+    <QuantityField :at="`${at}/price_cents`" label="Price" unit="" cents />
+    <QuantityField :at="`${at}/minutes`" label="Fitting time" unit="min" :step="5" />
+    <QuantityField :at="`${at}/pack`" label="Sold in packs of" unit="" :step="1" placeholder="1" />
+    <QuantityField :at="`${at}/warranty_months`" label="Warranty" unit="months" :step="12" />
+    <TextField :at="`${at}/note`" label="Note" class="sm:col-span-2" />
+    <details v-if="head" class="sm:col-span-2 lg:col-span-3" :open="part.kind !== undefined" data-testid="fit-fields">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold">Measurements, for the fit of a headlight</summary>
+      <FitFields :at="at" :part="part" :kind="kind" />
+      <slot />
+    </details>
+  </div>
+</template>
