@@ -10,6 +10,7 @@ require_relative 'scenario'
 require_relative 'circuit'
 require_relative 'entry'
 require_relative 'ledger'
+require_relative 'sums'
 require_relative 'curve'
 require_relative 'next_reading'
 require_relative 'changes'
@@ -140,6 +141,22 @@ module Miser
         choice && choice['part'] && choice['position_id'] == Job::Document.lamp_id(row) ? load_as_chosen(row, choice) : nil
       end
 
+      # @return [Sums] readings of several loads at once
+      def sums = @sums ||= Sums.new(self)
+
+      # What is believed of a load, or of a part in its place, before any sum was read.
+      # @return [Draw::Load, nil]
+      def prior(load_id, choice_id = nil)
+        row = document.load(load_id) or return nil
+        return prior_as_is(row) unless choice_id
+
+        choice = document.choice(choice_id)
+        choice && choice['part'] && choice['position_id'] == Job::Document.lamp_id(row) ? prior_as_chosen(row, choice) : nil
+      end
+
+      # @return [Float] volts that a load's draw is figured at
+      def volts_of(load_id) = volts_for(document.load(load_id))
+
       # What one function of a part draws in a load's place.
       # @param part [Hash] @param row [Hash]
       # @return [Hash, nil] the part's function; nil where nobody says that it does this
@@ -233,7 +250,7 @@ module Miser
 
       def ledger(side, circuit, all)
         Ledger.new(side: side, circuit: circuit, entries: all.select { |e| circuit_of(e.row) == circuit.id }, settings: settings,
-          redline: redline)
+          redline: redline, together: sums.any? ? ->(one, other) { sums.covariance(one.key, other.key) } : nil)
       end
 
       def entry_before(row)
@@ -274,12 +291,20 @@ module Miser
       end
 
       def load_as_is(row)
-        (@as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row),
+        (@as_is ||= {})[row['id']] ||= sums.adjusted(prior_as_is(row), row['id'], volts_for(row))
+      end
+
+      def prior_as_is(row)
+        (@prior_as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row),
           settings: settings, role: Job::Roles.named(row['role']),
           fallback_law: FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law))
       end
 
       def load_as_chosen(row, choice)
+        sums.adjusted(prior_as_chosen(row, choice), Sums.key(row['id'], choice['id']), volts_for(row))
+      end
+
+      def prior_as_chosen(row, choice)
         part = choice.fetch('part', {})
         drawing(row, part, function_of(part, row), readings: readings_on(row, part: choice))
       end
@@ -322,7 +347,7 @@ module Miser
           'exponent' => :exponent_figure }[name]&.then { |m| reading&.public_send(m) }
       end
 
-      def volts_for(row) = ledgers('before')[circuit_of(row)].circuit.volts
+      def volts_for(row) = circuits('before')[circuit_of(row)].volts
 
       def circuit_figure(id = nil, name = nil, *)
         circuit = ledgers('after')[id]&.circuit

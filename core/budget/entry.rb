@@ -21,6 +21,9 @@ module Miser
 
       def id = row['id']
       def name = row['name']
+
+      # @return [String] by which sums know it
+      def key = choice ? "#{id}.#{choice['id']}" : id
       def part_name = choice&.dig('part', 'name')
       def role = Job::Roles.named(row['role'])
 

@@ -23,16 +23,21 @@ module Miser
       # @param entries [Array<Entry>]
       # @param settings [Assumptions]
       # @param redline [Float, nil] rpm
-      def initialize(side:, circuit:, entries:, settings:, redline: nil)
+      def initialize(side:, circuit:, entries:, settings:, redline: nil, together: nil)
         @side = side
         @circuit = circuit
         @entries = entries
         @settings = settings
         @redline = redline
+        @together = together
         @draws = entries.to_h { |e| [e.id, e.load.known? ? [e.load.amps(circuit.volts), e.load.sigma(circuit.volts)] : nil] }
         @lines = {}
         @sums = {}
       end
+
+      # What two loads' doubts have in common, where sums of them were read.
+      # @return [#call, nil] A² of two entries
+      attr_reader :together
 
       # @return [Line, nil] nil where the scenario says nothing of this circuit
       def line(scenario)

@@ -128,11 +128,12 @@ module Miser
       end
 
       # Parts of the doubt in what is kept, as variances.
-      # @return [Hash{Object=>Float}] entry, :earns or :volts => A²
+      # @return [Hash{Object=>Float}] entry, :earns, :volts or :together (below nothing where sums were read) => A²
       def doubt
         parts = blocks.filter_map { |b| b.sigma && [b.entry, b.sigma**2] }.to_h
         parts[:earns] = curve_sigma**2
         parts[:volts] = (earn_by_volts - spend_by_volts)**2
+        parts[:together] = in_common unless in_common.zero?
         parts
       end
 
@@ -145,7 +146,16 @@ module Miser
       def unknown_loads = @unknown_loads ||= blocks.select { |b| b.amps.nil? }
 
       # @return [Float] A², of the loads
-      def load_variance = @load_variance ||= blocks.sum { |b| b.sigma ? b.sigma * b.sigma : 0.0 }
+      def load_variance = @load_variance ||= blocks.sum { |b| b.sigma ? b.sigma * b.sigma : 0.0 } + in_common
+
+      # What one load's doubt has in common with the rest of the line's.
+      # @param block [Ledger::Block]
+      # @return [Float] A²
+      def in_common_with(block)
+        return 0.0 unless @ledger.together && !scenario.parked?
+
+        blocks.sum { |b| b.equal?(block) ? 0.0 : b.duty * block.duty * @ledger.together.call(b.entry, block.entry) }
+      end
 
       # @return [Float] A
       def curve_sigma = @curve_sigma ||= scenario.running? && rpm && @circuit.curve ? @circuit.curve.sigma(rpm, @volts) : 0.0
@@ -175,6 +185,8 @@ module Miser
       end
 
       private
+
+      def in_common = @in_common ||= @ledger.together ? blocks.select(&:sigma).sum { |b| in_common_with(b) } : 0.0
 
       def life_words(life)
         return unless life && life < SHORT_LIFE

@@ -24,14 +24,14 @@ module Miser
         total = doubt.values.sum
         return [] unless total.positive?
 
-        doubt.filter_map { |what, variance| candidate(line, what, variance, total) }.sort_by(&:sigma_after)
+        doubt.except(:together).filter_map { |what, variance| candidate(line, what, variance, total) }.sort_by(&:sigma_after)
       end
 
       def self.candidate(line, what, variance, total)
-        left = left_after(line, what, variance)
-        return nil if variance - left < 0.02 * total
+        gain = gain(line, what, variance)
+        return nil if gain < 0.02 * total
 
-        common = { share: variance / total, sigma_after: Math.sqrt(total - variance + left) }
+        common = { share: [variance / total, 1.0].min, sigma_after: Math.sqrt([total - gain, 0.0].max) }
         case what
         when :earns
           name = if line.circuit.assumed?
@@ -50,6 +50,17 @@ module Miser
         end
       end
       private_class_method :candidate
+
+      # Variance that it would take from the line's, A². What was read in a sum takes with it what it has in common.
+      def self.gain(line, what, variance)
+        plain = variance - left_after(line, what, variance)
+        block = line.ledger.together && line.blocks.find { |b| b.entry.equal?(what) }
+        common = block ? line.in_common_with(block) : 0.0
+        return plain if common.zero? || !plain.positive?
+
+        (((variance + common)**2) / variance) * (plain / variance)
+      end
+      private_class_method :gain
 
       # Variance that would be left, A².
       def self.left_after(line, what, variance)

@@ -108,6 +108,21 @@ module Miser
 
       def law_key = @law_key ||= named_law
 
+      # The same, with the draw that sums read on the machine give it.
+      # @param volts [Float] @param amps [Float] of one @param sigma [Float] A, of one
+      # @return [Load]
+      def read_in_sum(volts:, amps:, sigma:)
+        dup.tap { |l| l.stand_on(Anchor.new(volts: volts, volts_sigma: 0.0, amps: amps, sigma: sigma, origin: Origin.named('summed'))) }
+      end
+
+      protected
+
+      def stand_on(anchor)
+        @anchor = anchor
+        @reason = nil
+        build_law
+      end
+
       private
 
       def named_law

@@ -18,6 +18,7 @@ module Miser
       TABLE = [
         new('measured_settled', 'measured, settled, this machine', 0, nil),
         new('measured_cold', 'measured cold, this machine', 1, 'sigma_cold'),
+        new('summed', 'worked out of sums read on the machine', 2, nil),
         new('same_model', 'measured on the same model elsewhere', 2, 'sigma_same_model'),
         new('maker', 'maker’s current figure', 3, 'sigma_maker'),
         new('nominal', 'nominal lamp watts', 4, 'sigma_nominal'),
@@ -34,7 +35,7 @@ module Miser
       def measured? = rank < 2
 
       # Whether a figure may be entered with it; the others come of readings.
-      def stated? = !measured? && !simulated?
+      def stated? = !measured? && !simulated? && key != 'summed'
 
       # What a stand-in said: it stands for nothing that anything else is known of.
       def simulated? = key == 'simulated'
@@ -58,6 +59,7 @@ module Miser
       def settings
         case key
         when 'advertised' then %w[advertised_low advertised_high]
+        when 'summed' then %w[clamp_pct]
         when 'measured_settled' then %w[meter_pct meter_digits meter_resolution]
         else [@setting]
         end

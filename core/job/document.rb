@@ -59,7 +59,7 @@ module Miser
       %w[machine bench signals aim beam].each { |key| define_method(key) { @read[key] || NONE } }
       # @!method positions
       #   @return [Array<Hash>] and so are the rest of these
-      %w[circuits positions readings choices scenarios ride order].each { |key| define_method(key) { @read[key] || NO_ROWS } }
+      %w[circuits positions readings sums choices scenarios ride order].each { |key| define_method(key) { @read[key] || NO_ROWS } }
 
       # @return [Assumptions]
       def settings = @settings ||= Assumptions.new(@read['assumptions'] || NONE)

@@ -8,7 +8,7 @@ module Miser
     # A part, or none, for every lamp.
     class ChooseStage < Stage
       declare 'choose', label: 'Choose', group: 'decide', place: 40
-      reads :positions, :loads, :choices, :readings, :bench, :assumptions
+      reads :positions, :loads, :choices, :readings, :sums, :bench, :assumptions
 
       # What was decided for a lamp, on the other side or on all lamps alike: position/other_side, position/alike.
       act('same') do |call|

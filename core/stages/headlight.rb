@@ -7,8 +7,10 @@ module Miser
     # Whether the part of a headlamp fits, measured.
     class HeadlightStage < Stage
       declare 'headlight', label: 'Headlight', group: 'decide', place: 60
-      reads :machine, :system, :circuits, :positions, :loads, :choices, :readings, :bench, :assumptions, :beam
+      reads :machine, :system, :circuits, :positions, :loads, :choices, :readings, :sums, :bench, :assumptions, :beam
       figures :headlight
+      # Checks told one by one; further ones are counted.
+      TOLD = 2
 
       # Only where a part is thought of: the lamp may stay as it is.
       def wants = ticket.headlights.select { |h| parts?(h) }.flat_map { |h| h.chosen ? of_chosen(h, h.chosen) : undecided(h) }
@@ -30,7 +32,9 @@ module Miser
       # A part that is chosen is done with when it draws what is known and every check that matters is made.
       def of_chosen(headlight, judged)
         unknown = judged.amps_figure.known? ? [] : [['draw unknown', 'usual']]
-        found = judged.stops.map { |f| [f.text, 'wrong'] } + judged.unmeasured.map { |f| [f.text, 'usual'] }
+        open_checks = judged.unmeasured.map(&:text)
+        told = [*open_checks.first(TOLD), open_checks.size > TOLD ? "and #{open_checks.size - TOLD} checks more" : nil].compact.join('; ')
+        found = judged.stops.map { |f| [f.text, 'wrong'] } + (told.empty? ? [] : [[told, 'usual']])
         (found + unknown).map { |text, weight| want(at(headlight), "#{judged.name}: #{text}", subject: headlight.lamp.id, weight: weight) }
       end
     end

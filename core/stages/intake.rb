@@ -10,7 +10,7 @@ module Miser
     # The machine, its charging, its loads.
     class IntakeStage < Stage
       declare 'intake', label: 'Intake', group: 'look', place: 10
-      reads :name, :machine, :system, :circuits, :positions, :loads, :readings, :choices, :scenarios, :bench, :assumptions
+      reads :name, :machine, :system, :circuits, :positions, :loads, :readings, :sums, :choices, :scenarios, :bench, :assumptions
 
       act('system') do |call|
         Stages.known!(call.value, Job::Systems::BY_KEY, 'Electrical system')

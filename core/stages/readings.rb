@@ -7,13 +7,13 @@ module Miser
     # What each load really draws, and the sheet of everything to read.
     class ReadingsStage < Stage
       declare 'readings', label: 'Readings', group: 'look', place: 20
-      reads :machine, :system, :circuits, :positions, :loads, :readings, :choices, :scenarios, :bench, :assumptions
+      reads :machine, :system, :circuits, :positions, :loads, :readings, :choices, :scenarios, :sums, :bench, :assumptions
 
-      def wants = [*again, *unread]
+      def wants = [*again, *unread, *unfinished]
 
       def problems = ticket.consistency.of_readings
 
-      def touched? = document.readings.any?
+      def touched? = document.readings.any? || document.sums.any?
 
       def stale? = stale.any?
 
@@ -32,8 +32,13 @@ module Miser
         end
       end
 
+      # A sum begun and not entered whole.
+      def unfinished
+        budget.sums.readings.select(&:problem).map { |r| want("/sums/#{r.id}", "Read together: #{r.problem}", subject: 'sums') }
+      end
+
       def unread
-        document.loads.reject { |l| l['wanted'] || l['added'] || l['brought_by'] || budget.readings_on(l).any?(&:counts?) }.map do |row|
+        document.loads.reject { |l| l['wanted'] || l['added'] || l['brought_by'] || budget.readings_on(l).any?(&:counts?) || budget.sums.stands?(l['id']) }.map do |row|
           known = budget.as_is(row).known?
           best = worth[row['id']]
           want("/loads/#{row['id']}", "#{row['name']}: #{known ? 'not measured' : 'draw unknown'}", subject: row['id'],

@@ -8,7 +8,7 @@ module Miser
     # The turn signals, solved before anything is bought.
     class SignalsStage < Stage
       declare 'signals', label: 'Signals', group: 'decide', place: 50
-      reads :system, :positions, :loads, :choices, :readings, :signals, :checks, :bench, :assumptions
+      reads :system, :positions, :loads, :choices, :readings, :sums, :signals, :checks, :bench, :assumptions
 
       # A cure by its remedies, joined with +; an empty word takes it back.
       act('cure') do |call|

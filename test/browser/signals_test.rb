@@ -10,7 +10,7 @@ class SignalsScreenTest < Miser::BrowserTest
 
   # The Dunlin with its filaments, then LEDs chosen for all four.
   def convert
-    jobs.change('dunlin250', 1, what: 'x') { |d| d.merge('choices' => d['choices'].reject { |c| %w[l5 l6].include?(c['load_id']) }) }
+    jobs.change('dunlin250', 1, what: 'x') { |d| d.merge('choices' => d['choices'].reject { |c| %w[l5 l6].include?(c['position_id']) }) }
     visit '/job/dunlin250/signals'
     assert_selector '[data-testid=cured]'
     %w[l5 l6].each do |id|

@@ -16,11 +16,11 @@ class WorkTest < Miser::BrowserTest
     enter '/circuits/main/alternator/rated_w', '0,2 kW'
     enter '/circuits/main/alternator/rated_rpm', '5 000'
     enter '/circuits/main/battery/capacity_ah', '8 Ah'
-    click_on 'Add a lamp'
-    lamp = find('[data-load]', text: /./, match: :first)
-    id = document_by_name('Godwit 300')['loads'].find { |l| l['group'] == 'lamp' }['id']
-    assert lamp
-    select 'HS1, 35/35 W', from: find("[data-at='/loads/#{id}/base']")[:id]
+    select 'Headlamp', from: 'Add a lamp'
+    assert_selector '[data-lamp]'
+    saved!
+    id = document_by_name('Godwit 300')['positions'].first['id']
+    select 'HS1, 35/35 W', from: find("[data-at='/positions/#{id}/holder/base']")[:id]
     saved!
     click_link 'Budget'
     assert_selector '[data-testid=verdict]', text: /Keeps|Too close|Owes/
@@ -51,14 +51,14 @@ class WorkTest < Miser::BrowserTest
     after = Miser::Budget::Budget.new(document('bracken420')).line('after', 'cruise_night', 'main').keeps.value
     assert_in_delta after, kept, 0.051
     assert_operator kept, :>, night + 3
-    assert_equal 'swap', document('bracken420')['choices'].find { |c| c['load_id'] == 'l2' }['action']
+    assert_equal 'swap', document('bracken420')['choices'].find { |c| c['position_id'] == 'l2' }['action']
     while jobs.find('bracken420').back
       was = jobs.find('bracken420').revision
       find('button[aria-label=Undo]', match: :first).click
       wait_until { jobs.find('bracken420').revision > was }
     end
     assert_in_delta night, kept, 0.051
-    assert_nil(document('bracken420')['choices'].find { |c| c['load_id'] == 'l2' })
+    assert_nil(document('bracken420')['choices'].find { |c| c['position_id'] == 'l2' })
   end
 
   def test_a_reading_one_handed_and_what_it_says

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../../stage_views'
+require_relative 'sums'
 
 module Miser
   module Server
@@ -83,7 +84,7 @@ module Miser
       next_step = ticket.next_step
       { loads: Present.loads(budget), plans: ReadingsView.plans(budget), parts: ReadingsView.parts(budget),
         readings: ReadingsView.readings(budget),
-        points: ReadingsView.points(budget),
+        sums: SumsView.of(budget), points: ReadingsView.points(budget),
         baseline: Budget::Budget::SIDES.to_h do |side|
           [side, ticket.baseline(side).items.map { |i| ReadingsView.baseline_item(i, next_step) }]
         end }

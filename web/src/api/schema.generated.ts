@@ -1941,12 +1941,47 @@ export interface components {
             claim: null | components["schemas"]["ClaimView"];
             figure: components["schemas"]["Figure"];
         };
+        SumsView: {
+            /** @description what can be switched on */
+            things: {
+                key: string;
+                name: string;
+                figure: components["schemas"]["Figure"];
+            }[];
+            /** @description what is switched on, one after another */
+            steps: {
+                key: string;
+                label: string;
+                on: string[];
+                names: string[];
+                expect: components["schemas"]["Figure"];
+                tells: string | null;
+            }[];
+            readings: {
+                id: string;
+                problem: string | null;
+                /** @description far off what was believed */
+                strange: string | null;
+                /** @description more than the reading before it */
+                adds: null | components["schemas"]["Figure"];
+            }[];
+            /** @description what each load is by the sums */
+            found: {
+                key: string;
+                name: string;
+                before: components["schemas"]["Figure"];
+                now: components["schemas"]["Figure"];
+                /** @description told apart from the others */
+                apart: boolean;
+            }[];
+        };
         ReadingsView: {
             loads: components["schemas"]["LoadView"][];
             /** @description of each load as it came in */
             plans: components["schemas"]["LoadPlan"][];
             parts: components["schemas"]["PartPlan"][];
             readings: components["schemas"]["ReadingView"][];
+            sums: components["schemas"]["SumsView"];
             points: {
                 [key: string]: components["schemas"]["PointStep"][];
             };
@@ -2769,6 +2804,23 @@ export interface components {
         };
         /** @enum {unknown} */
         job_headlamp_kind: "bulb" | "unit" | "projector";
+        job_sum: {
+            id: components["schemas"]["job_id"];
+            /** What was on */
+            on?: string[];
+            /** Amps, together */
+            amps?: components["schemas"]["job_amps"];
+            /** Volts at the battery */
+            volts?: components["schemas"]["job_volts"];
+            /** Doubt */
+            doubt_a?: components["schemas"]["job_amps"];
+            /** Taken on a simulated bench */
+            simulated?: boolean;
+            /** When */
+            at?: string;
+            /** Note */
+            note?: string;
+        };
         /**
          * Miser job
          * @description One conversion job: the machine, what was measured, what was chosen. All figures in SI units, engine speed in rpm.
@@ -3101,6 +3153,8 @@ export interface components {
                 /** Why it is left so */
                 reason?: string;
             }[];
+            /** Sums read on the machine */
+            sums?: components["schemas"]["job_sum"][];
             signals?: {
                 /**
                  * Flasher

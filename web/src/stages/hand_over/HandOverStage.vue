@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
 import { useStageView } from '../../state/useStageView'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
-import { figureText, money, plain } from '../../ui/format'
+import { digitsFor, figureText, money, plain } from '../../ui/format'
 import BeamPart from './BeamPart.vue'
 import LeftOpenPart from './LeftOpenPart.vue'
 
@@ -45,6 +46,9 @@ const today = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' }).format(n
 function print() {
   window.print()
 }
+/** Without its doubt, which the figures above carry. */
+const drawn = (figure: Schemas['Figure'] | null, none: string) =>
+  figure ? (figure.value === null ? 'unknown' : plain(figure.value, digitsFor('A', figure.value, true))) : none
 function amps(id: string, side: 'before' | 'after') {
   const figure = views.value[id]?.[side]
   return figure ? figureText(figure) : '–'
@@ -122,10 +126,10 @@ function amps(id: string, side: 'before' | 'after') {
               </td>
               <td>{{ c.part ?? 'taken off' }}</td>
               <td class="r num whitespace-nowrap">
-                <span v-for="f in c.functions" :key="f.word" class="block"
-                  ><span v-if="c.functions.length > 1" class="text-dim">{{ f.word }} </span>{{ f.before ? figureText(f.before) : '–' }} →
-                  {{ f.after ? figureText(f.after) : '0 A' }}</span
-                >
+                <span v-for="f in c.functions" :key="f.word" class="block print:ml-3 print:inline">
+                  <span v-if="c.functions.length > 1" class="mr-1 text-dim">{{ f.word }}</span>
+                  {{ drawn(f.before, '–') }} → {{ drawn(f.after, '0') }} A
+                </span>
               </td>
             </tr>
             <tr v-for="(r, i) in view.beside" :key="i">

@@ -14,6 +14,7 @@ import BaselinePart from './BaselinePart.vue'
 import ChargingPart from './ChargingPart.vue'
 import ReadingPane from './ReadingPane.vue'
 import { useSubjects } from './useSubjects'
+import SumsPart from './SumsPart.vue'
 import TableSheet from './TableSheet.vue'
 
 const job = useJob()
@@ -22,6 +23,7 @@ const router = useRouter()
 const { subjects, view: shown, failed } = useSubjects()
 const VIEWS = [
   { key: 'one', label: 'One at a time' },
+  { key: 'sums', label: 'Several at once' },
   { key: 'table', label: 'Table' },
   { key: 'charging', label: 'Charging' },
   { key: 'baseline', label: 'Baseline sheet' },
@@ -65,6 +67,7 @@ function next() {
     <p v-if="!shown" class="text-dim" role="status">{{ failed ? '' : 'Reading the job …' }}</p>
     <BaselinePart v-else-if="view === 'baseline'" :baseline="shown.baseline" @draw="go" @points="look('charging')" />
     <ChargingPart v-else-if="view === 'charging'" :points="shown.points" />
+    <SumsPart v-else-if="view === 'sums'" :sums="shown.sums" />
     <EmptyBox v-else-if="subjects.length === 0">
       Nothing to measure yet.
       <RouterLink class="text-brass underline" :to="{ name: lamps, params: { id: job.id } }">Enter the lamps first.</RouterLink>
