@@ -79,7 +79,7 @@ module Miser
                     stage: nil, subject: nil }
         loads = document.loads.map do |l|
           { kind: 'load', label: l['name'], detail: document.name, job: document.id, stage: nil, subject: l['id'],
-            words: l.values_at('name', 'base', 'position').compact.join(' ').downcase }
+            words: [*l.values_at('name', 'base', 'position'), document.name].compact.join(' ').downcase }
         end
         [machine.merge(words: [document.name, document.bay, document.fleet].compact.join(' ').downcase), *loads]
       end

@@ -57,17 +57,20 @@ module Miser
       # @return [Array<Hash>] finds with that word in their label or detail, machines first
       def search(word, limit)
         word = word.downcase
-        machines = found(:names, word, limit) { |find| find['kind'] == 'machine' }
+        words = word.split
+        machines = found(:names, words, limit) { |find| find['kind'] == 'machine' }
         return machines.first(limit) if machines.size >= limit
 
-        (machines + found(:words, word, limit) { |find| find['kind'] != 'machine' && find['words'].include?(word) }).first(limit)
+        (machines + found(:words, words, limit) { |find| find['kind'] != 'machine' && words.all? { |w| find['words'].include?(w) } }).first(limit)
       end
 
       private
 
-      # What summaries with a word in a column may answer with, by name.
-      def found(column, word, limit, &)
-        hits = @db[:jobs].where(removed_at: nil, id: @table.where(like(column, word)).select(:job_id))
+      # What summaries with all the words in a column may answer with, by name.
+      def found(column, words, limit, &)
+        hits = words.reduce(@db[:jobs].where(removed_at: nil)) do |jobs, word|
+          jobs.where(id: @table.where(like(column, word)).select(:job_id))
+        end
         ids = hits.order(:name, :id).limit(limit).select_map(:id)
         kept = column(:finds, ids)
         ids.flat_map { |id| JSON.parse(kept.fetch(id)).select(&) }

@@ -15,7 +15,7 @@ module Miser
 
       SCHOOLS = [
         School.new(key: 'regulation', label: 'regulation: 0.5 to 2.5 % down, rider aboard', low: -0.025, high: -0.005, target: -0.01,
-          source: 'UN Regulation 53 (from memory)'),
+          source: 'UN Regulation 53, not checked against its text'),
         School.new(key: 'inches', label: '2 in down at 25 ft', low: -0.025, high: -0.005, target: -2 * Length::INCH / (25 * Length::FOOT),
           source: 'common practice'),
         School.new(key: 'ride', label: 'ride and see: start 1 % down', low: -0.025, high: -0.005, target: -0.01, source: 'common practice')
@@ -162,7 +162,7 @@ module Miser
           rows = inputs.map do |name, at, unit|
             Input.new(name: name, value: at.is_a?(String) ? @in[at] : at, unit: unit, origin: at.is_a?(String) ? 'entered' : school.label)
           end
-          Working.new(title: title, formula: formula, inputs: rows, source: source, notes: ['The local rule wins over every school.'])
+          Working.new(title: title, formula: formula, inputs: rows, source: source, notes: ['The local rule wins over any of these.'])
         end
       end
 

@@ -40,13 +40,16 @@ module Miser
       # @return [Float]
       attr_reader :doubt
 
+      # Whether more light goes where it blinds than the change in light explains.
+      # @return [Boolean]
+      def worse? = @line && glare && over?(glare) && light && over?(glare / light) ? true : false
+
       # @return [String]
       def sentence
         parts = [words(peak, 'peak'), words(light, 'light on the wall', doubt)].join(', ')
         return "#{parts[0].upcase}#{parts[1..]}.#{verdict(false)}" unless @line
 
-        worse = glare && over?(glare) && light && over?(glare / light)
-        "#{parts[0].upcase}#{parts[1..]}, #{worse ? 'but' : 'and'} #{words(glare, 'glare', doubt)}.#{verdict(worse)}"
+        "#{parts[0].upcase}#{parts[1..]}, #{worse? ? 'but' : 'and'} #{words(glare, 'glare', doubt)}.#{verdict(worse?)}"
       end
 
       # A measured wall against what its photometry foretold.

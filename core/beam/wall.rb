@@ -123,6 +123,15 @@ module Miser
         [span(grid[peak[:row]], xs, peak[:column], limit), span(grid.map { |r| r[peak[:column]] }, ys, peak[:row], limit)]
       end
 
+      # Whether width and height at a share of the peak end where the marks end, not where the light does.
+      # @return [Array(Boolean, Boolean)]
+      def off_grid(share)
+        limit = peak[:lux] * share
+        [[grid[peak[:row]], peak[:column]], [grid.map { |r| r[peak[:column]] }, peak[:row]]].map do |line, at|
+          [line[0..at], line[at..]].any? { |way| way.all? { |lux| lux >= limit } }
+        end
+      end
+
       # Lumens on the wall: trapezoids of ∬E dA.
       # @return [Float] lm
       def lumens = @lumens ||= integrate { |_, _| 1.0 }
@@ -161,7 +170,7 @@ module Miser
       # @param line [Float] m, the cut-off from the axis @param units [String] metric or us
       # @return [String]
       def words(line, units: 'metric')
-        wide, high = extent(0.5).map { |metres| Length.far(metres, units) }
+        wide, high = extent(0.5).zip(off_grid(0.5)).map { |metres, more| "#{'at least ' if more}#{Length.far(metres, units)}" }
         format('%<w>s × %<h>s at half of %<peak>.0f lx at %<d>s, %<glare>.0f %% above the cut-off',
           w: wide, h: high, peak: peak[:lux], d: Length.far(distance, units), glare: share_above(line) * 100)
       end

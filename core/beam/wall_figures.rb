@@ -42,7 +42,7 @@ module Miser
       def glare
         return Figure.unknown('1', 'a high beam has no cut-off') unless @line
 
-        cut_off = ['Cut-off from the axis, up', @line, 'm', @assumed ? 'where the school of aim wants it' : 'entered']
+        cut_off = ['Cut-off from the axis, up', @line, 'm', @assumed ? 'where the rule of aim wants it' : 'entered']
         figure(@wall.share_above(@line), '1', 'Share above the cut-off', '∬E dA above the line / ∬E dA, straight between marks',
           [cut_off, ['Light on the wall', @wall.lumens, 'lm', 'computed'], :glare_share], 'common practice', assumed: @assumed)
       end
@@ -51,9 +51,10 @@ module Miser
         %i[w h].each_with_index do |side, i|
           # @return [Figure] m through the brightest mark
           define_method("#{name}_#{side}") do
+            notes = off_grid?(share, i) ? ['The light goes on beyond the marks: it is at least so much.'] : []
             figure(@wall.extent(share)[i], 'm', "#{side == :w ? 'Width' : 'Height'} at a #{name} of the peak",
               'from the brightest mark outward, straight between marks',
-              [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice')
+              [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice', notes: notes)
           end
         end
       end
@@ -66,7 +67,14 @@ module Miser
         end
       end
 
+      # @return [Hash{Symbol=>Boolean}] whether a width or height ends where the marks end, not where the light does
+      def at_least
+        SHARES.flat_map { |name, share| %i[w h].each_with_index.map { |side, i| [:"#{name}_#{side}", off_grid?(share, i)] } }.to_h
+      end
+
       private
+
+      def off_grid?(share, side) = @wall.off_grid(share)[side]
 
       def size = [['Width', @wall.frame[3], 'm', 'entered'], ['Height', @wall.frame[4] + @wall.frame[5], 'm', 'entered']]
 

@@ -18,7 +18,7 @@ module Miser
       SHORT = { 'ac_runaway' => 'volts run away', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice',
                 'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
                 'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers',
-                'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt' }.freeze
+                'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt', 'worse_beam' => 'a worse headlamp' }.freeze
       DATA_BUS = 'Data bus: never splice into lamp wires. Use a plug-in isolating hub.'
       # Shown where the charging system is entered.
       OF_CHARGING = %w[ac_runaway charging_fault overcharge].freeze

@@ -8,6 +8,10 @@ module Miser
 
       module_function
 
+      # Where what is kept lies, as far as the verdict looks either way.
+      # @return [Array(Float, Float), nil] A
+      def band(keep, sigma) = keep && [keep - (K * (sigma || 0.0)), keep + (K * (sigma || 0.0))]
+
       # @param keep [Float, nil] A
       # @param sigma [Float, nil] A
       # @return [String, nil] keeps, owes, too_close; nil where unknown

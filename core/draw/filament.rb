@@ -9,7 +9,7 @@ module Miser
     # watts 1.55 to 1.58, lumens 3.38, life -13.1).
     class Filament < Law
       declare 'filament', label: 'Filament', exponent: 0.55, drifts: false, used_for: 'halogen and incandescent lamps',
-        source: 'IES Lighting Handbook, filament exponents (values from memory)'
+        source: 'IES Lighting Handbook, filament exponents, not checked against its text'
       LIGHT = 3.4
       # A cold filament has about a twelfth of its hot resistance: common practice.
       COLD = 1.0 / 12

@@ -34,8 +34,6 @@ module Miser
       LABELS = { 'bulb' => 'bulb in the old reflector', 'unit' => 'whole unit', 'projector' => 'projector unit' }.freeze
       PATTERNS = { 'bulb' => 'often poor: the reflector was ground for a filament', 'unit' => 'its own optics',
                    'projector' => 'clean cut-off' }.freeze
-      # Sizes drawn where nobody measured them, as ghosts: nominal, common practice.
-      GHOSTS = { 'hole_m' => 0.0375, 'body_m' => 0.036, 'tip_m' => 0.006 }.freeze
       ORDER = { 'fits' => 0, 'work' => 1, 'unknown' => 2, 'no' => 3 }.freeze
 
       # Machines that are ridden, or walked behind, in snow.

@@ -13,7 +13,7 @@ module Miser
       # @!attribute filaments [Array<Draw::LampBase::Filament>] @!attribute sources [Array<String>] of the figures, of the trade number
       Row = Struct.new(:key, :use, :filaments, :plane_to_filament_m, :contacts, :trade, :sources, keyword_init: true)
 
-      R37 = 'UN Regulation 37 (from memory)'
+      R37 = 'UN Regulation 37, not checked against its text'
       TRADE = 'trade number: common practice'
       TABLE = [
         Cap.new(key: 'H4', plane_to_filament_m: 0.0285, contacts: 'three blades'),

@@ -24,12 +24,27 @@ module Miser
         # What is no list of rows is for the schema to refuse.
         return document unless lists.all? { |list| list.is_a?(Array) && list.all? { |row| row.is_a?(Hash) } }
 
+        follow_roles(document, was)
         place_lamps(document)
         POINTERS.each { |list, pointers| pointers.each { |name, key| drop(document, name, key, lost(document, was, list)) } }
         empty_lamps(document, was)
         one_decision(document, was)
         bring_loads(document)
         document
+      end
+
+      # A name that only said the role goes with it.
+      def follow_roles(document, was)
+        return if document['loads'].equal?(was['loads']) || document['loads'].nil?
+
+        before = (was['loads'] || []).to_h { |l| [l['id'], l] }
+        document['loads'] = document['loads'].map do |load|
+          old = before[load['id']]
+          next load if old.nil? || old.equal?(load) || old['role'] == load['role'] || old['name'] != load['name']
+
+          said = [Roles.usual_name(old['role']), Roles.named(old['role']).label].include?(load['name'])
+          said ? load.merge('name' => Roles.usual_name(load['role'])) : load
+        end
       end
 
       # A lamp that came without a position gets one of its own.
@@ -130,7 +145,7 @@ module Miser
             'brought_by' => choice['id'] }.compact
         end
       end
-      private_class_method :place_lamps, :homeless?, :lost, :drop, :empty_lamps, :one_decision, :decided?, :bring_loads, :loads_of
+      private_class_method :follow_roles, :place_lamps, :homeless?, :lost, :drop, :empty_lamps, :one_decision, :decided?, :bring_loads, :loads_of
     end
   end
 end

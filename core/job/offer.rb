@@ -23,7 +23,7 @@ module Miser
       # @param origin [String, nil] of a figure to be filled in
       def row(key, circuit, origin = nil, **more)
         role = Roles.named(key)
-        { 'name' => role.label.delete_prefix('Other ').capitalize, 'group' => role.group, 'role' => key, 'circuit' => circuit,
+        { 'name' => Roles.usual_name(key), 'group' => role.group, 'role' => key, 'circuit' => circuit,
           'origin' => origin, **more.transform_keys(&:to_s) }.compact
       end
     end

@@ -50,6 +50,10 @@ module Miser
       ].freeze
       BY_KEY = TABLE.to_h { |r| [r.key, r] }.freeze
 
+      # What a load of that role is called until somebody calls it otherwise.
+      # @return [String]
+      def self.usual_name(key) = named(key).label.delete_prefix('Other ').capitalize
+
       # Roles that go on drawing with the key off, as they are usually wired.
       HOT = %w[tracker].freeze
 

@@ -65,6 +65,10 @@ module Miser
       [offers.tried, offers.ranked(parts.reject { |p| there.include?(p['id']) })]
     end
 
+    # What must be seen wherever the machine is: of its budget, and of its beam.
+    # @return [Array<Budget::Flags::Flag>]
+    def flags = @flags ||= [*budget.flags, worse_beam].compact
+
     # @param side [String] before or after
     # @return [Verdicts::Baseline]
     def baseline(side) = (@baselines ||= {})[side] ||= Verdicts::Baseline.new(budget, side)
@@ -99,6 +103,16 @@ module Miser
     end
 
     private
+
+    def worse_beam
+      return unless beams.entries.any? && beams.comparison('low')&.worse?
+
+      Budget::Flags::Flag.new(key: 'worse_beam', level: 'warning', side: 'after',
+        text: 'The dipped beam lights more where it blinds than it did: a worse headlamp, whatever its peak.',
+        cure: 'Aim it, turn the bulb in its collar, or fit a unit with its own optics.')
+    rescue WallsApart
+      nil
+    end
 
     def candidates(lamp)
       row = lamp.own_loads.find { |l| l['role'] == 'head_low' } || lamp.own_loads.first

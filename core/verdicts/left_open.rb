@@ -28,7 +28,7 @@ module Miser
       end
 
       # @return [Array<Budget::Flags::Flag>] that say how to work on it
-      def standing = @ticket.budget.flags.select { |f| f.serious? && STANDING.include?(f.key) }
+      def standing = @ticket.flags.select { |f| f.serious? && STANDING.include?(f.key) }
 
       # @return [Array<Point>]
       def unanswered = points.reject(&:reason)
@@ -42,7 +42,7 @@ module Miser
 
       # What the change left, not what it cured.
       def flags
-        serious = @ticket.budget.flags.select { |f| f.serious? && f.side != 'before' && !STANDING.include?(f.key) }
+        serious = @ticket.flags.select { |f| f.serious? && f.side != 'before' && !STANDING.include?(f.key) }
         serious.group_by(&:key).map { |key, alike| ["flag/#{key}", alike.flat_map { |f| [f.text, f.cure] }.compact.join(' ')] }
       end
 

@@ -46,7 +46,7 @@ module Miser
           before: keeps['before'], after: keeps['after'], verdict: lines['after']&.verdict, verdict_before: lines['before']&.verdict,
           next: counted.next_step&.except('weight', 'worth'),
           stages: Stage.all.map { |s| { stage: s.key, label: s.label, state: counted.stages[s.key]['state'] } },
-          flags: budget.flags.select(&:serious?).map { |f| flag(f) }
+          flags: ticket.flags.select(&:serious?).map { |f| flag(f) }
         )
       end
 

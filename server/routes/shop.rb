@@ -11,6 +11,8 @@ module Miser
       module Shop
         # Answers of a search.
         HITS = 30
+        # Machines that a stage sought by name is shown of.
+        STAGE_HITS = 6
 
         def self.registered(app)
           app.get('/api/health') { answer(200, { version: VERSION }) }
@@ -68,9 +70,25 @@ module Miser
           return [] if word.empty?
 
           jobs.catch_up(Jobs::BEHIND_MOST)
-          shelf = parts.all.select { |p| p.values_at('name', 'base').compact.any? { |text| text.downcase.include?(word) } }
+          words = word.split
+          stages(jobs, words) + found(jobs, parts, word, words)
+        end
+
+        # Stages by their name, of the machines that the other words name; of some machines, where none is named.
+        def self.stages(jobs, words)
+          Stage.all.flat_map do |stage|
+            rest = words.reject { |w| stage.label.downcase.include?(w) }
+            next [] if rest.size == words.size || words.size - rest.size < [stage.label.split.size, 1].min
+
+            ids = jobs.board(word: rest.join(' '), from: 0, limit: STAGE_HITS).first.map { |line| JSON.parse(line).slice('id', 'name') }
+            ids.map { |m| { kind: 'stage', label: stage.label, detail: m['name'], job: m['id'], stage: stage.key, subject: nil } }
+          end
+        end
+
+        def self.found(jobs, parts, word, words)
+          shelf = parts.offered.select { |p| words.all? { |w| p.values_at('name', 'base', 'note').compact.join(' ').downcase.include?(w) } }
           jobs.summaries.search(word, HITS).map { |hit| hit.except('words') } +
-            shelf.map { |p| { kind: 'part', label: p['name'], detail: p['base'].to_s, job: nil, stage: 'choose', subject: nil } }
+            shelf.map { |p| { kind: 'part', label: p['name'], detail: p['base'].to_s, job: nil, stage: nil, subject: p['id'] } }
         end
       end
     end

@@ -52,6 +52,7 @@ module Miser
         Beam::WallFigures::NAMES.to_h { |name| [name, figure(figures.public_send(name), "beam/#{id}/#{name}")] }
                                 .merge(peak_lux: peak[:lux], peak_x: peak[:x], peak_y: peak[:y], peak_row: peak[:row],
                                   peak_column: peak[:column], glaring: figures.glaring?,
+                                  at_least: figures.at_least.select { |_, more| more }.keys,
                                   missing: wall.missing, relative: wall.phone?)
       end
 

@@ -30,8 +30,7 @@ module Miser
     end
 
     StageViews.declare('headlight') do |ticket, _look|
-      { plug_room_m: ticket.document.settings[:fit_plug_m], ghosts: Headlight::Candidates::GHOSTS,
-        lamps: ticket.headlights.map { |list| HeadlightView.lamp(list) } }
+      { plug_room_m: ticket.document.settings[:fit_plug_m], lamps: ticket.headlights.map { |list| HeadlightView.lamp(list) } }
     end
   end
 end

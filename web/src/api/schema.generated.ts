@@ -1170,6 +1170,8 @@ export interface components {
             keeps: components["schemas"]["Figure"];
             /** @enum {unknown} */
             verdict: "keeps" | "owes" | "too_close" | null;
+            /** @description A kept, from and to, as far as the verdict looks */
+            band: number[] | null;
             break_even: components["schemas"]["Figure"];
             system_v: components["schemas"]["Figure"];
             regime: string | null;
@@ -1510,6 +1512,8 @@ export interface components {
             tenth_h: components["schemas"]["Figure"];
             centroid_x: components["schemas"]["Figure"];
             centroid_y: components["schemas"]["Figure"];
+            /** @description widths and heights that end where the marks end */
+            at_least: string[];
             glaring: boolean;
             missing: number;
             relative: boolean;
@@ -1746,12 +1750,6 @@ export interface components {
             spare: null | components["schemas"]["Figure"];
         };
         HeadlightView: {
-            /** @description sizes drawn where nobody measured them */
-            ghosts: {
-                hole_m: number;
-                body_m: number;
-                tip_m: number;
-            };
             /** @description room for a plug and its bend behind a part */
             plug_room_m: number;
             lamps: components["schemas"]["HeadlampView"][];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AmpRail from '../rail/AmpRail.vue'
 import type { Want } from '../api/client'
@@ -69,6 +69,17 @@ async function goTo(want: Pick<Want, 'stage' | 'at' | 'subject'>) {
   }
   requestAnimationFrame(reach)
 }
+const strip = ref<HTMLElement>()
+/** On a narrow window the stage in hand is scrolled into its strip. */
+watch(
+  [() => route.name, () => job.view === null],
+  async () => {
+    await nextTick()
+    const here = strip.value?.querySelector<HTMLElement>('[aria-current=page]')
+    if (here && strip.value) strip.value.scrollLeft = here.offsetLeft - (strip.value.clientWidth - here.offsetWidth) / 2
+  },
+  { immediate: true },
+)
 /** How long a stage may take to show a field. */
 const FIELD_MS = 400
 
@@ -135,7 +146,7 @@ function keys() {
           <button type="button" class="btn btn-bare" aria-label="Find" @click="find"><span class="kbd">/</span></button>
         </div>
       </div>
-      <ul class="relative flex flex-col max-[900px]:w-full max-[900px]:flex-row max-[900px]:overflow-x-auto">
+      <ul ref="strip" class="relative flex flex-col max-[900px]:w-full max-[900px]:flex-row max-[900px]:overflow-x-auto">
         <li v-for="(s, i) in stages" :key="s.stage" class="max-[900px]:shrink-0">
           <RouterLink
             :to="{ name: s.stage, params: { id: job.id } }"
@@ -188,6 +199,10 @@ function keys() {
       <p v-if="job.message" class="no-print bg-brick-soft px-5 py-2" role="alert">{{ job.message }}</p>
       <p v-if="job.unkept && job.status !== 'saved'" class="no-print bg-brick-soft px-5 py-2" role="alert">
         This browser keeps nothing (its storage is full or forbidden): what is not saved yet is lost if the window closes.
+      </p>
+      <p v-if="job.removed" class="no-print flex items-center gap-3 bg-shade px-5 py-1" role="status" data-testid="removed">
+        {{ job.removed }} was taken out.
+        <button type="button" class="btn" @click="job.act('undo')">Bring it back</button>
       </p>
       <AsideNote />
       <main id="main" tabindex="-1" class="min-w-0 flex-1 px-5 pt-4 pb-10 outline-none">

@@ -66,6 +66,7 @@ async function restore(id: string) {
   removed.value = null
   await fetchBoard()
 }
+useEventListener(window, 'miser:new', () => (making.value = true))
 function find() {
   window.dispatchEvent(new Event('miser:find'))
 }

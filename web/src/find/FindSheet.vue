@@ -32,11 +32,14 @@ const commands = computed<Hit[]>(() => {
   const id = route.params.id as string
   const list: Hit[] = [
     { kind: 'go', label: 'Bay board', detail: 'all machines', go: () => void router.push('/') },
+    { kind: 'go', label: 'Shelf of parts', detail: 'add, edit, retire', go: () => void router.push('/shelf') },
     { kind: 'go', label: 'Shop settings', detail: 'assumptions, units', go: () => void router.push('/shop') },
     { kind: 'do', label: 'Light or dark', detail: 'T', go: theme.toggle },
     { kind: 'do', label: 'Show keys', detail: '?', go: () => window.dispatchEvent(new Event('miser:keys')) },
   ]
-  if (!inJob) return list
+  // From the board a stage is that of a machine to be chosen: the machines are found by name.
+  if (!inJob)
+    return [...list, { kind: 'do', label: 'New machine', detail: 'open a ticket', go: () => window.dispatchEvent(new Event('miser:new')) }]
   const stages = job.view!.ticket.stages.map((s, i) => ({
     kind: 'stage',
     label: s.label,
@@ -61,7 +64,8 @@ const commands = computed<Hit[]>(() => {
 })
 const hits = computed(() => {
   const wanted = word.value.trim().toLowerCase()
-  const local = commands.value.filter((c) => wanted === '' || c.label.toLowerCase().includes(wanted))
+  const words = wanted.split(/\s+/).filter(Boolean)
+  const local = commands.value.filter((c) => words.every((w) => `${c.label} ${c.kind} ${c.detail}`.toLowerCase().includes(w)))
   // Stages of the ticket in hand, then what lies in the shop, then commands and settings.
   const stages = local.filter((c) => c.kind === 'stage')
   return wanted === '' ? local : [...stages, ...found.value, ...local.filter((c) => c.kind !== 'stage')]
@@ -84,16 +88,12 @@ const search = useDebounceFn(async (text: string) => {
               name: h.stage ?? stageFor(h.subject ? 'reading' : 'opening'),
               params: { id: h.job, subject: h.subject ?? undefined },
             })
-          : toShelf()),
+          : router.push({ name: 'shelf', params: { part: h.subject ?? '' } })),
     }))
   } catch {
     failed.value = true
   }
 }, 120)
-
-function toShelf() {
-  if (typeof route.params.id === 'string') void router.push({ name: stageFor('shelf'), params: { id: route.params.id } })
-}
 
 watch(word, (text) => (text.trim() ? void search(text.trim()) : (found.value = [])))
 watch(
@@ -126,7 +126,10 @@ function pick(hit: Hit | null) {
             ><span class="ml-auto text-dim">{{ h.detail }}</span>
           </li>
         </ComboboxOption>
-        <li v-if="hits.length === 0" class="p-3 text-dim">Nothing by that name.</li>
+        <li v-if="hits.length === 0" class="p-3 text-dim">
+          Nothing has all of these words. Try a machine’s name, a lamp (“tail”), a base (“H4”), a part, a stage (“signals”) or a command
+          (“undo”).
+        </li>
       </ComboboxOptions>
     </Combobox>
   </Sheet>

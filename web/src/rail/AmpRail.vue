@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
-import { computed, ref } from 'vue'
+import { computed, ref, watchEffect } from 'vue'
 import FigureValue from '../ui/FigureValue.vue'
 import Term from '../ui/Term.vue'
 import { plain, signWord, sizeOf, toneOf } from '../ui/format'
@@ -17,10 +17,19 @@ const rail = useRail()
 const reference = useReference()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
+const whole = ref<HTMLElement>()
+const { height } = useElementSize(whole, undefined, { box: 'border-box' })
+/** What stands below a rail that stays in view keeps clear of it. */
+watchEffect(() => {
+  const stays = whole.value && getComputedStyle(whole.value).position === 'sticky'
+  document.documentElement.style.setProperty('--rail-h', `${stays ? height.value : 0}px`)
+})
 
 const TOP = 16
 const BEFORE = TOP + 24
 const AFTER = BEFORE + 30
+const LOW = 32
+const LANES = 3
 const blocks = rail.blocks
 const earned = computed(() => rail.earns.value?.value ?? null)
 const far = computed(() => {
@@ -37,6 +46,15 @@ const kinds = computed(() => {
 const big = computed(() => rail.keeps(job.side))
 const amount = computed(() => (big.value ? sizeOf(big.value) : undefined))
 const closeCall = computed(() => rail.verdict(job.side) === 'too_close')
+/** Where what is kept lies, as far as the verdict looks either way; drawn against nothing kept. */
+const band = computed(() => {
+  const line = rail.line(job.side)
+  const said = job.rpm === null ? line?.band : null
+  if (!said || line?.keeps.value == null || said[0] === said[1]) return null
+  const [low, high] = [Math.min(said[0], 0), Math.max(said[1], 0)]
+  const place = scaleLinear([low, high], [4, 252])
+  return { from: place(said[0]), to: place(said[1]), at: place(line.keeps.value), none: place(0), words: said.map((v) => plain(v, 1)) }
+})
 const lasts = computed(() => rail.line(job.side)?.lasts)
 const top = computed(() => Math.ceil((rail.rail.value?.redline ?? 0) / (rail.rail.value?.step ?? 1)) * (rail.rail.value?.step ?? 1))
 const slides = computed(() => rail.running.value && rail.rail.value?.curve === null)
@@ -55,7 +73,7 @@ function slide(event: Event) {
 </script>
 
 <template>
-  <section aria-label="Amp rail" class="border-b border-line bg-leaf px-5 pt-1 pb-0" data-testid="rail">
+  <section ref="whole" aria-label="Amp rail" class="border-b border-line bg-leaf px-5 pt-1 pb-0" data-testid="rail">
     <RailMarks />
     <div class="flex flex-wrap items-center gap-x-3.5">
       <label class="sr-only" for="rail-scenario">Scenario</label>
@@ -100,7 +118,13 @@ function slide(event: Event) {
 
     <div class="flex gap-4 max-[560px]:flex-col max-[560px]:gap-1">
       <div ref="box" class="min-w-0 flex-1">
-        <svg :width="width" height="104" class="block" role="group" aria-label="Amps spent against amps earned">
+        <svg
+          :width="width"
+          :height="AFTER - 8 + LOW + 6 + LANES * 14"
+          class="block"
+          role="group"
+          aria-label="Amps spent against amps earned"
+        >
           <g aria-hidden="true">
             <template v-if="earned !== null && rail.running.value">
               <rect x="0" y="2" :width="scale(Math.max(earned, 0))" height="8" fill="var(--brass)" />
@@ -130,10 +154,20 @@ function slide(event: Event) {
             :strong="false"
             label="As it came in"
           />
-          <RailRow :blocks="blocks.after" :scale="scale" :earned="earned" :top="AFTER - 8" :height="44" strong label="After the change" />
+          <RailRow
+            :blocks="blocks.after"
+            :scale="scale"
+            :earned="earned"
+            :top="AFTER - 8"
+            :height="LOW"
+            strong
+            label="After the change"
+            :lanes="LANES"
+            :far="width"
+          />
           <path
             v-if="earned !== null && rail.running.value"
-            :d="`M${scale(earned)} 2V100`"
+            :d="`M${scale(earned)} 2V${AFTER + LOW - 6}`"
             stroke="var(--brass)"
             stroke-width="2.5"
             aria-hidden="true"
@@ -157,6 +191,25 @@ function slide(event: Event) {
         <template v-if="amount && amount.value !== null && amount.value !== undefined">
           <p class="text-right text-[2.1rem] leading-none font-bold" :class="tone" data-testid="rail-kept">
             <FigureValue :figure="amount" name="Kept" sigma class="no-underline!" />
+          </p>
+          <svg
+            v-if="band"
+            viewBox="0 0 256 14"
+            class="block h-3.5 w-full"
+            role="img"
+            :aria-label="`kept between ${band.words.join(' and ')} A`"
+            data-testid="band"
+          >
+            <title>The verdict looks two ± either way: between {{ band.words.join(' and ') }} A. The tick is nothing kept.</title>
+            <path :d="`M${band.from} 8H${band.to}`" stroke="currentColor" stroke-width="3" :class="tone" />
+            <path :d="`M${band.from} 4V12M${band.to} 4V12`" stroke="currentColor" stroke-width="1.5" :class="tone" />
+            <circle :cx="band.at" cy="8" r="3.5" fill="currentColor" :class="tone" />
+            <path :d="`M${band.none} 0V14`" stroke="var(--ink)" stroke-width="2" />
+          </svg>
+          <p v-if="band" class="text-right text-xs whitespace-nowrap text-dim">
+            <Term of="±">two ±</Term>: {{ band.words[0] }} to {{ band.words[1] }} A<template v-if="amount.assumed"
+              >; <Term of="◇">◇ assumed</Term></template
+            >
           </p>
           <p class="text-right text-sm">
             <span v-if="closeCall" class="font-semibold text-brass">{{ reference.verdict('too_close') }}</span>

@@ -13,6 +13,9 @@ const props = defineProps<{
   height: number
   strong: boolean
   label: string
+  /** Lanes below for names that do not hold in their block, and where the drawing ends. */
+  lanes?: number
+  far?: number
 }>()
 const working = useWorking()
 const MARK = 9
@@ -31,11 +34,28 @@ const placed = computed(() => {
 })
 const spent = computed(() => placed.value.reduce((sum, b) => sum + b.amps, 0))
 
-/** As much of a name as its block holds. */
-function short(name: string, width: number) {
-  const fit = Math.floor((width - 14) / 7.4)
-  return name.length <= fit ? name : `${name.slice(0, Math.max(1, fit - 1)).trimEnd()}…`
-}
+/** Width of a letter, about: names that hold in their block stand in it. */
+const LETTER = 7.8
+const SMALL = 6.6
+const LANE = 14
+const holds = (b: { name: string; width: number }) => b.name.length * LETTER + 14 <= b.width
+const inside = computed(() => placed.value.filter(holds))
+/** Others keep their name below, with a line to it: in whichever lane has room. */
+const led = computed(() => {
+  const ends = Array.from({ length: props.lanes ?? 0 }, () => -Infinity)
+  return placed.value
+    .filter((b) => !holds(b))
+    .flatMap((b) => {
+      const middle = b.x + b.width / 2
+      const said = b.name.length > 20 ? `${b.name.slice(0, 19).trimEnd()}…` : b.name
+      const width = said.length * SMALL
+      const text = Math.max(0, Math.min(middle - 4, (props.far ?? Infinity) - width))
+      const lane = ends.findIndex((end) => end + 8 <= text)
+      if (lane < 0) return []
+      ends[lane] = text + width
+      return [{ ...b, said, text, y: props.top + props.height + 14 + lane * LANE }]
+    })
+})
 
 function tell(b: { part: string | null; name: string; amps: number; sigma?: number | null; duty: number; origin: string | null }) {
   const duty = b.duty === 1 ? '' : `, on ${Math.round(b.duty * 100)} % of the time`
@@ -86,7 +106,7 @@ function tell(b: { part: string | null; name: string; amps: number; sigma?: numb
     </template>
     <template v-if="strong">
       <text
-        v-for="b in placed.filter((p) => p.width > 44)"
+        v-for="b in inside"
         :key="b.id"
         :x="b.x + 7"
         :y="top + 21"
@@ -98,8 +118,12 @@ function tell(b: { part: string | null; name: string; amps: number; sigma?: numb
         class="pointer-events-none [paint-order:stroke]"
         aria-hidden="true"
       >
-        {{ short(b.name, b.width) }}
+        {{ b.name }}
       </text>
+      <g v-for="b in led" :key="b.id" class="pointer-events-none" aria-hidden="true" data-testid="leader">
+        <path :d="`M${b.x + b.width / 2} ${top + height}V${b.y - 10}`" stroke="var(--dim)" stroke-width="1" fill="none" />
+        <text :x="b.text" :y="b.y" font-size="12.5" fill="var(--dim)">{{ b.said }}</text>
+      </g>
     </template>
   </g>
 </template>

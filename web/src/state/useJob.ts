@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, AWAY, type ActName, type FieldError, type JobChange, type JobView } from '../api/client'
+import { api, AWAY, type ActName, type Edit, type FieldError, type JobChange, type JobView } from '../api/client'
 import { applyChanges } from './applyChanges'
 import { editQueue } from './editQueue'
 import { makeLane } from './lane'
@@ -9,6 +9,15 @@ interface Answered {
   data?: JobChange
   error?: { message: string; fields?: FieldError[]; current?: JobView }
   response: Response
+}
+
+/** How long what was taken out is offered back. */
+const REMIND_MS = 12_000
+
+/** What a row is called: by itself, or by its part. */
+function nameOf(row: unknown): string {
+  const said = row as { name?: string; part?: { name?: string } } | undefined
+  return said?.name ?? said?.part?.name ?? ''
 }
 
 /** A refused act in words: what it waits for stands with the field. */
@@ -37,6 +46,9 @@ export const useJob = defineStore('job', () => {
   const rail = computed(() => view.value?.rail)
   const problems = computed(() => Object.fromEntries((view.value?.problems ?? []).map((p) => [p.at, p])))
 
+  /** What was just taken out of a list, by name: it can be brought back for a while. */
+  const removed = ref('')
+  let forgets: ReturnType<typeof setTimeout> | undefined
   const inLane = makeLane()
   const edits = editQueue({
     id,
@@ -61,6 +73,7 @@ export const useJob = defineStore('job', () => {
       circuit.value = undefined
       rpm.value = null
       edits.reset()
+      removed.value = ''
     }
     failed.value = ''
     try {
@@ -124,7 +137,20 @@ export const useJob = defineStore('job', () => {
     }
   }
 
+  /** Edits; what they take out is named, so that it can be brought back. */
+  function edit(list: Edit[]) {
+    const gone = list.filter((e) => e.op === 'remove').map((e) => nameOf(edits.at(e.at)))
+    if (gone.length) tell(gone.filter(Boolean).join(', ') || 'A row')
+    edits.edit(list)
+  }
+  function tell(text: string) {
+    removed.value = text
+    clearTimeout(forgets)
+    forgets = setTimeout(() => (removed.value = ''), REMIND_MS)
+  }
+
   async function act(what: ActName, value?: string) {
+    removed.value = ''
     const body = (revision: number) => ({ act: what, revision, value, ...looking() })
     const before = { ...drafts.value }
     const done = await send((revision) => api.POST('/api/jobs/{id}/act', { params: { path: { id: id.value } }, body: body(revision) }))
@@ -151,5 +177,26 @@ export const useJob = defineStore('job', () => {
     })
   }
 
-  return { ...edits, id, view, document, ticket, rail, failed, scenario, circuit, rpm, side, problems, open, act, send, look, show, apply }
+  return {
+    ...edits,
+    edit,
+    removed,
+    id,
+    view,
+    document,
+    ticket,
+    rail,
+    failed,
+    scenario,
+    circuit,
+    rpm,
+    side,
+    problems,
+    open,
+    act,
+    send,
+    look,
+    show,
+    apply,
+  }
 })

@@ -34,7 +34,7 @@ function print() {
     <FailNote :text="failed" />
     <div class="grid gap-6 min-[1000px]:grid-cols-[22rem_minmax(0,1fr)]">
       <div class="no-print grid content-start gap-3">
-        <PickField at="/aim/school" label="School" :options="reference.tables?.aim_schools ?? []" fallback="regulation" />
+        <PickField at="/aim/school" label="Rule to aim by" :options="reference.tables?.aim_schools ?? []" fallback="regulation" />
         <div class="grid grid-cols-2 gap-3">
           <QuantityField at="/aim/distance_m" label="Distance to the wall" unit="m" :step="0.1" help="7.5 m or 25 ft" />
           <QuantityField at="/aim/lamp_height_m" label="Height of the lamp" unit="m" small :step="5" />

@@ -92,7 +92,7 @@ function remove() {
         small
         :step="5"
         :placeholder="units.settingText(-view.cutoff_m, 'm')"
-        :help="view.cutoff_assumed ? 'empty: where the aim’s school wants it ◇' : undefined"
+        :help="view.cutoff_assumed ? 'empty: where the rule of aim wants it ◇' : undefined"
       />
     </div>
     <Caution of="lamp_hot" class="mb-3" />

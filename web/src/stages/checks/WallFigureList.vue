@@ -5,6 +5,8 @@ import FigureValue from '../../ui/FigureValue.vue'
 import { digitsFor, plain } from '../../ui/format'
 
 const props = defineProps<{ figures: Schemas['WallFigures'] }>()
+/** Where the marks end before the light does, a size is at least so much. */
+const least = (key: string) => (props.figures.at_least.includes(key) ? 'at least ' : '')
 /** A place is said by its side, not by a sign. */
 const places = computed(() =>
   (
@@ -35,10 +37,14 @@ const places = computed(() =>
       </dd>
     </template>
     <dt class="text-dim">half of peak</dt>
-    <dd><FigureValue :figure="figures.half_w" name="Width at half" /> × <FigureValue :figure="figures.half_h" name="Height at half" /></dd>
+    <dd>
+      {{ least('half_w') }}<FigureValue :figure="figures.half_w" name="Width at half" /> × {{ least('half_h')
+      }}<FigureValue :figure="figures.half_h" name="Height at half" />
+    </dd>
     <dt class="text-dim">tenth of peak</dt>
     <dd>
-      <FigureValue :figure="figures.tenth_w" name="Width at a tenth" /> × <FigureValue :figure="figures.tenth_h" name="Height at a tenth" />
+      {{ least('tenth_w') }}<FigureValue :figure="figures.tenth_w" name="Width at a tenth" /> × {{ least('tenth_h')
+      }}<FigureValue :figure="figures.tenth_h" name="Height at a tenth" />
     </dd>
     <dt class="text-dim">balances at</dt>
     <dd>

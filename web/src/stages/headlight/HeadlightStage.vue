@@ -175,14 +175,7 @@ function choose(id: string) {
         </button>
       </div>
       <template v-if="shown && part">
-        <BucketDrawing
-          :housing="housing"
-          :part="part"
-          :kind="shown.kind"
-          :findings="shown.findings"
-          :plug-room="view.plug_room_m"
-          :ghosts="view.ghosts"
-        />
+        <BucketDrawing :housing="housing" :part="part" :kind="shown.kind" :findings="shown.findings" :plug-room="view.plug_room_m" />
         <div class="overflow-x-auto print:overflow-visible">
           <table class="sheet my-4 w-full" data-testid="findings">
             <thead>

@@ -7,6 +7,7 @@ import { useReference } from '../../state/useReference'
 import { useStageView } from '../../state/useStageView'
 import Caution from '../../ui/Caution.vue'
 import FailNote from '../../ui/FailNote.vue'
+import { focusOn } from '../../ui/focusOn'
 import FlagNote from '../../ui/FlagNote.vue'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -32,7 +33,9 @@ function add(group: 'engine' | 'accessory') {
   if (!offer) return
   const { origin, ...row } = offer
   const figures = origin ? { figures: [{ id: freshId(), origin }] } : {}
-  job.edit([{ op: 'add', at: '/loads', value: { id: freshId(), ...row, ...figures } as Load }])
+  const id = freshId()
+  job.edit([{ op: 'add', at: '/loads', value: { id, ...row, ...figures } as Load }])
+  focusOn(`/loads/${id}/name`)
 }
 function addLamp(event: Event) {
   const field = event.target as HTMLSelectElement

@@ -2,6 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { freshId, type Reading } from '../../api/client'
+import { focusOn } from '../../ui/focusOn'
 import WarmUpChart from '../../charts/WarmUpChart.vue'
 import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
@@ -55,6 +56,7 @@ function begin(kind: Reading['kind']) {
   const value = blank(kind)
   if (kind === 'series') value.samples = [0, 1, 2].map((i) => ({ id: freshId(), t_s: i * STEP_S }))
   job.edit([{ op: 'add', at: '/readings', value }])
+  focusOn(kind === 'series' ? `/readings/${value.id}/samples/${value.samples![0].id}/amps` : `/readings/${value.id}/amps`)
 }
 /** What the meter took, as a reading of this lamp; then the next. */
 function accept(run: Run, volts: string) {
@@ -189,8 +191,9 @@ const KINDS = [
 
       <div v-if="reading.kind === 'series'" class="mt-4">
         <div class="flex max-h-72 flex-wrap gap-2 overflow-y-auto">
-          <div v-for="s in samples" :key="s.id" class="w-28">
-            <QuantityField :at="`${at}/samples/${s.id}/amps`" :label="`${s.t_s ?? '?'} s`" unit="A" :step="0.01" />
+          <div v-for="(s, i) in samples" :key="s.id" class="w-28" data-sample>
+            <QuantityField :at="`${at}/samples/${s.id}/t_s`" :label="`Time of reading ${i + 1}`" unit="s" hide-label :step="1" />
+            <QuantityField :at="`${at}/samples/${s.id}/amps`" :label="`${s.t_s ?? '?'} s`" unit="A" hide-label :step="0.01" />
           </div>
           <button type="button" class="btn mt-7" @click="addSample">One more</button>
           <a class="btn mt-7" :href="`/api/jobs/${job.id}/file?kind=series&reading=${reading.id}`" download>Series as CSV</a>

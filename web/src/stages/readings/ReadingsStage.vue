@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { freshId } from '../../api/client'
 import { stageFor } from '../registry'
 import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
@@ -8,12 +9,13 @@ import ChoiceRow from '../../ui/ChoiceRow.vue'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
 import FigureValue from '../../ui/FigureValue.vue'
+import { focusOn } from '../../ui/focusOn'
 import { plain } from '../../ui/format'
 import QuantityField from '../../ui/QuantityField.vue'
 import BaselinePart from './BaselinePart.vue'
 import ChargingPart from './ChargingPart.vue'
 import ReadingPane from './ReadingPane.vue'
-import { useSubjects } from './useSubjects'
+import { useSubjects, type Subject } from './useSubjects'
 import SumsPart from './SumsPart.vue'
 import TableSheet from './TableSheet.vue'
 
@@ -41,6 +43,26 @@ const current = computed(
 
 function go(key: string) {
   void router.replace({ name: 'readings', params: { id: job.id, subject: key } })
+}
+/** A figure typed into an empty row of the table begins its reading. */
+function typedInto(subject: Subject, key: 'amps' | 'volts', event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim()
+  if (!text) return
+  const id = freshId()
+  const at = new Date().toISOString()
+  const value = {
+    id,
+    load_id: subject.loadId,
+    choice_id: subject.choiceId,
+    kind: 'settled',
+    volts_at: 'lamp',
+    taken_on: 'this_machine',
+    at,
+  }
+  const base = subject.choiceId ? {} : { base: subject.base }
+  job.edit([{ op: 'add', at: '/readings', value: JSON.parse(JSON.stringify({ ...value, ...base })) }])
+  job.type(`/readings/${id}/${key}`, text)
+  focusOn(`/readings/${id}/${key === 'amps' ? 'volts' : 'amps'}`)
 }
 function look(at: View) {
   void router.push({ params: route.params, query: at === 'one' ? {} : { view: at } })
@@ -146,7 +168,28 @@ function next() {
                 {{ s.view.window?.low ? `${plain(s.view.window.low, 2)} to ${plain(s.view.window.high ?? 0, 2)}` : '–' }}
               </td>
             </template>
-            <td v-else colspan="4" class="text-dim">not read</td>
+            <template v-else>
+              <td class="r min-w-32">
+                <input
+                  class="field num"
+                  inputmode="decimal"
+                  autocomplete="off"
+                  placeholder="not read"
+                  :aria-label="`Amps, ${s.name}`"
+                  @change="typedInto(s, 'amps', $event)"
+                />
+              </td>
+              <td class="r min-w-32">
+                <input
+                  class="field num"
+                  inputmode="decimal"
+                  autocomplete="off"
+                  :aria-label="`Volts, ${s.name}`"
+                  @change="typedInto(s, 'volts', $event)"
+                />
+              </td>
+              <td colspan="2" class="text-dim">settled, as it is typed</td>
+            </template>
             <td class="r"><FigureValue v-if="s.figure" :figure="s.figure" :name="s.name" fine sigma /></td>
             <td class="r">
               <button type="button" class="btn" @click="go(s.key)">{{ s.reading ? 'open' : 'read' }}</button>

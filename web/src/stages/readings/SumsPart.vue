@@ -4,6 +4,7 @@ import { freshId, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import Caution from '../../ui/Caution.vue'
 import FigureValue from '../../ui/FigureValue.vue'
+import { focusOn } from '../../ui/focusOn'
 import QuantityField from '../../ui/QuantityField.vue'
 
 /** Several loads at once, on the machine: the clamp on the battery lead, one switch after another. */
@@ -14,7 +15,9 @@ const said = computed(() => Object.fromEntries(props.sums.readings.map((r) => [r
 const names = computed(() => Object.fromEntries(props.sums.things.map((t) => [t.key, t.name])))
 
 function take(on: string[]) {
-  job.edit([{ op: 'add', at: '/sums', value: { id: freshId(), on, at: new Date().toISOString() } }])
+  const id = freshId()
+  job.edit([{ op: 'add', at: '/sums', value: { id, on, at: new Date().toISOString() } }])
+  focusOn(`/sums/${id}/amps`)
 }
 function toggle(row: Schemas['job_sum'], key: string) {
   const on = row.on ?? []

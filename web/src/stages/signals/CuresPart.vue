@@ -31,7 +31,7 @@ function key(cure: Schemas['CureView']) {
     <div class="mb-2 flex flex-wrap items-center gap-3">
       <h3 id="cures-head" class="text-lg">Remedies, each tried in every state</h3>
       <label class="ml-auto flex items-center gap-2 text-dim"
-        >school
+        >way
         <select class="field w-auto" :value="view.school" @change="job.set('/signals/school', ($event.target as HTMLSelectElement).value)">
           <option v-for="s in reference.tables?.cure_schools ?? []" :key="s.key" :value="s.key">{{ s.label }}</option>
         </select></label
@@ -56,7 +56,7 @@ function key(cure: Schemas['CureView']) {
           <tr v-for="c in shown" :key="key(c)" :class="chosen === key(c) ? 'bg-shade' : ''" :data-cure="key(c)">
             <td>
               <span class="font-semibold">{{ c.label }}</span>
-              <span v-if="c.label === view.beside" class="text-sm text-dim"> (the other school’s best)</span>
+              <span v-if="c.label === view.beside" class="text-sm text-dim"> (the best of the other way)</span>
               <span v-if="!c.works" class="block text-brick">Does not work: {{ c.why[0] }}</span>
               <span v-if="c.loses_warning" class="block text-sm text-brick">No more fast flash when a lamp is out: tell the owner.</span>
               <span v-for="n in c.notes" :key="n" class="block text-sm text-dim">{{ n }}</span>

@@ -26,6 +26,8 @@ function phase(item: Item) {
   const on = item.id.startsWith('telltale') ? tell.closed.value : closed.value
   return view.value.rhythm === 'none' || (!on && view.value.rhythm === 'flashes') ? item.open : item.closed
 }
+/** The colour of the light, whatever makes it: signals amber, tell-tales green. What makes it, the symbol says. */
+const LIGHT: Record<string, string> = { lamp: 'var(--light-amber)', telltale: 'var(--light-green)' }
 const GLOW = { off: 0, ghost: 0.16, dim: 0.4, lit: 1 }
 function glow(id: string | null) {
   const item = id ? items.value.get(id) : undefined
@@ -103,15 +105,10 @@ function describe(item: Item) {
           @keydown.enter="chosen = p.id"
           @keydown.space.prevent="chosen = p.id"
         >
-          <circle
-            v-if="glow(p.id) > 0"
-            :r="p.kind === 'lamp' ? 34 : 27"
-            :fill="p.filament ? 'var(--filament)' : 'var(--led)'"
-            :opacity="glow(p.id) * 0.35"
-          />
+          <circle v-if="glow(p.id) > 0" :r="p.kind === 'lamp' ? 34 : 27" :fill="LIGHT[p.kind]" :opacity="glow(p.id) * 0.35" />
           <circle
             :r="p.kind === 'lamp' ? 22 : 18"
-            :fill="glow(p.id) > 0 ? (p.filament ? 'var(--filament)' : 'var(--led)') : 'var(--paper)'"
+            :fill="glow(p.id) > 0 ? LIGHT[p.kind] : 'var(--paper)'"
             :fill-opacity="glow(p.id) > 0 ? glow(p.id) : 1"
             :stroke="chosen === p.id ? 'var(--brass)' : 'var(--ink)'"
             :stroke-width="chosen === p.id ? 5 : 2.5"

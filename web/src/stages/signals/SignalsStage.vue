@@ -26,6 +26,17 @@ const shown = ref<'both' | 'before' | 'after'>('both')
 const sides = computed(() => view.value?.sides)
 const faultWords = computed(() => (view.value?.faults ?? []).filter((f) => faults.value.includes(f.id)))
 const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.startsWith('signal_')))
+const PARTS = [
+  { id: 'drawing', label: 'Drawing' },
+  { id: 'wiring', label: 'Wiring' },
+  { id: 'cures', label: 'Cures' },
+  { id: 'count', label: 'Count the flashes' },
+  { id: 'diagnosis', label: 'What is wrong?' },
+  { id: 'faults', label: 'Try a fault' },
+]
+function reach(part: string) {
+  document.getElementById(`part-${part}`)?.scrollIntoView({ block: 'start' })
+}
 </script>
 
 <template>
@@ -65,7 +76,15 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
     </EmptyBox>
     <template v-else>
       <Caution v-if="job.document?.system === 'data_bus'" of="data_bus" class="mb-3" />
-      <div v-if="sides" class="grid gap-4" data-testid="loops">
+      <nav
+        v-if="view?.ready"
+        class="no-print sticky top-[var(--rail-h,0px)] z-10 mb-3 flex flex-wrap gap-1 bg-paper py-1"
+        aria-label="Parts of this page"
+        data-testid="reach"
+      >
+        <button v-for="p in PARTS" :key="p.id" type="button" class="btn" @click="reach(p.id)">{{ p.label }}</button>
+      </nav>
+      <div v-if="sides" id="part-drawing" class="grid scroll-mt-[calc(var(--rail-h,0px)+4rem)] gap-4" data-testid="loops">
         <ToneNote v-if="sides.after.problems.length" tone="bad" data-testid="problems">
           <ul>
             <li v-for="p in sides.after.problems.slice(0, 3)" :key="p.text">{{ p.text }}</li>
@@ -84,7 +103,11 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
         Still unknown: {{ view.missing.map((m) => m.text).join('; ') }}. Then the circuit is drawn and solved.
       </EmptyBox>
 
-      <section class="mt-6 grid gap-3 sm:grid-cols-3 lg:grid-cols-4" aria-label="Wiring">
+      <section
+        id="part-wiring"
+        class="mt-6 grid scroll-mt-[calc(var(--rail-h,0px)+4rem)] gap-3 sm:grid-cols-3 lg:grid-cols-4"
+        aria-label="Wiring"
+      >
         <PickField at="/signals/flasher" label="Flasher" :options="reference.tables?.flashers ?? []" none="not known" />
         <PickField at="/signals/telltale" label="Tell-tale" :options="reference.tables?.telltales ?? []" none="not known" />
         <PickField at="/signals/plug" label="Its plug, pin by pin" :options="reference.tables?.plugs ?? []" none="as usual" />
@@ -116,10 +139,10 @@ const signals = computed(() => (job.document?.loads ?? []).some((l) => l.role.st
       <p class="mt-1 text-sm text-dim">Colours mean nothing across makers: prove each wire with the meter.</p>
 
       <template v-if="view?.ready">
-        <CuresPart :view="view" class="mt-8" />
-        <FlashCounter side="before" class="mt-8" />
-        <DiagnosisPart :view="view" class="mt-8" />
-        <section class="mt-8" aria-labelledby="faults-head">
+        <CuresPart id="part-cures" :view="view" class="mt-8 scroll-mt-[calc(var(--rail-h,0px)+4rem)]" />
+        <FlashCounter id="part-count" side="before" class="mt-8 scroll-mt-[calc(var(--rail-h,0px)+4rem)]" />
+        <DiagnosisPart id="part-diagnosis" :view="view" class="mt-8 scroll-mt-[calc(var(--rail-h,0px)+4rem)]" />
+        <section id="part-faults" class="mt-8 scroll-mt-[calc(var(--rail-h,0px)+4rem)]" aria-labelledby="faults-head">
           <h3 id="faults-head" class="mb-2 text-lg">Put a fault in and watch</h3>
           <div class="flex flex-wrap gap-1" data-testid="faults">
             <button
