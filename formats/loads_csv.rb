@@ -22,7 +22,6 @@ module Miser
         column('at volts', 'figure/volts', '/loads/x/figures/x/volts'), column('key-off', 'key_off_a'), column('wanted', 'wanted'),
         column('taken', 'taken')
       ].freeze
-      
 
       module_function
 
@@ -64,8 +63,8 @@ module Miser
           changes = [CsvTable.change(lamp && @lamps[lamp['id']], lamp || {}), CsvTable.change(old, load)]
           edits = [lamp && CsvTable.edit(changes.first, '/positions', lamp), CsvTable.edit(changes.last, '/loads', load)].compact
           @lamps[lamp['id']] = lamp if lamp && errors.empty?
-          { line: row.line, name: load['name'].to_s, change: changes.last == 'same' && edits.any? ? 'replace' : changes.last, errors: errors,
-            edits: edits }
+          change = changes.last == 'same' && edits.any? ? 'replace' : changes.last
+          { line: row.line, name: load['name'].to_s, change: change, errors: errors, edits: edits }
         end
 
         private
@@ -81,12 +80,16 @@ module Miser
           load = (old || {}).merge(values.except('figure', 'lamp'))
           load['id'] ||= SecureRandom.alphanumeric(10)
           load['group'] ||= 'lamp'
-          load = load.except('position', 'count', 'base').merge('position_id' => values.dig('lamp', 'id') || load['position_id'] || load['id']) if lamp?(load)
+          if lamp?(load)
+            load = load.except('position', 'count',
+              'base').merge('position_id' => values.dig('lamp', 'id') || load['position_id'] || load['id'])
+          end
           figure = values['figure']
           return load unless figure && (figure['amps'] || figure['watts'])
 
           first = (old && old['figures']&.first) || { 'id' => SecureRandom.alphanumeric(8) }
-          load.merge('figures' => [first.slice('id', 'note').merge({ 'origin' => 'maker' }, figure), *((old && old['figures']) || []).drop(1)])
+          load.merge('figures' => [first.slice('id', 'note').merge({ 'origin' => 'maker' }, figure),
+            *((old && old['figures']) || []).drop(1)])
         end
 
         def lamp?(load) = load['group'] == 'lamp' && !load['wanted']

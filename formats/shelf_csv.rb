@@ -18,8 +18,8 @@ module Miser
       private_class_method :column, :of_part, :of_function
 
       # What a headlight part is measured for.
-      FIT = %w[size fin_m tab_m behind_m before_m body_m driver_m lead_m connector polarity weight_kg emitter_m clock_deg collar_turns plane_m
-        mark_up heated_lens sealed marks direct_from direct_to ring_from ring_to harness_from harness_to].freeze
+      FIT = %w[size fin_m tab_m behind_m before_m body_m driver_m lead_m connector polarity weight_kg emitter_m clock_deg collar_turns
+        plane_m mark_up heated_lens sealed marks direct_from direct_to ring_from ring_to harness_from harness_to].freeze
 
       COLUMNS = [
         column('id', 'id', '/choices/x/id'), of_part('name', 'name'), of_part('kind', 'kind'), of_part('base', 'base'),
@@ -73,7 +73,9 @@ module Miser
         id = rows.first.values['id'] || SecureRandom.alphanumeric(12)
         old = known[id] || {}
         said = rows.map { |r| r.values.except('function', 'id') }.reduce { |first, more| more.merge(first) }
-        functions = rows.filter_map { |r| r.values['function'] }.each_with_index.map { |f, i| function(f, (old['functions'] || [])[i] || {}) }
+        functions = rows.filter_map do |r|
+          r.values['function']
+        end.each_with_index.map { |f, i| function(f, (old['functions'] || [])[i] || {}) }
         whole = { 'id' => id }.merge(old, said)
         functions.empty? ? whole : whole.merge('functions' => functions)
       end

@@ -152,8 +152,8 @@ module Miser
       # @yieldparam document [Hash] @yieldreturn [Hash]
       # @return [Integer] how many jobs
       def bring_forward(version, &)
-        older = @db[:jobs].select_map(%i[id body]).select { |_, body| (JSON.parse(body)['version'] || version) < version }
-        older.each { |id, _| @db.transaction(mode: :immediate) { forward(id, version, &) } }.size
+        older = @db[:jobs].select_map(%i[id body]).select { |_, body| (JSON.parse(body)['version'] || version) < version }.map(&:first)
+        older.each { |id| @db.transaction(mode: :immediate) { forward(id, version, &) } }.size
       end
 
       private

@@ -28,7 +28,9 @@ module Miser
       # @return [Hash]
       def put(part)
         row = { name: part['name'], body: JSON.generate(part) }
-        @db.transaction(mode: :immediate) { @db[:parts].insert(id: part['id'], **row) if @db[:parts].where(id: part['id']).update(row).zero? }
+        @db.transaction(mode: :immediate) do
+          @db[:parts].insert(id: part['id'], **row) if @db[:parts].where(id: part['id']).update(row).zero?
+        end
         part
       end
 

@@ -61,7 +61,11 @@ module Miser
         machines = found(:names, words, limit) { |find| find['kind'] == 'machine' }
         return machines.first(limit) if machines.size >= limit
 
-        (machines + found(:words, words, limit) { |find| find['kind'] != 'machine' && words.all? { |w| find['words'].include?(w) } }).first(limit)
+        (machines + found(:words, words, limit) do |find|
+          find['kind'] != 'machine' && words.all? do |w|
+            find['words'].include?(w)
+          end
+        end).first(limit)
       end
 
       private

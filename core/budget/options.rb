@@ -53,8 +53,8 @@ module Miser
         known = @budget.function_of(part, row)
         volts = circuit(row).circuit.volts
         amps = load ? load.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0)
-        Function.new(load_id: row['id'], word: Job::Functions::BY_KEY[Job::Functions.of(row['role'])]&.word, how: known ? known.fetch('how', 'part') : 'unsaid',
-          amps: amps, saving: saving(row, amps, volts))
+        Function.new(load_id: row['id'], word: Job::Functions::BY_KEY[Job::Functions.of(row['role'])]&.word,
+          how: known ? known.fetch('how', 'part') : 'unsaid', amps: amps, saving: saving(row, amps, volts))
       end
 
       def saving(row, new, volts)
@@ -68,42 +68,49 @@ module Miser
       # What is kept on the circuit of the lamp's first function, with all its functions there changed.
       def keeps_with(loads)
         pairs = loads.select { |row, _| @budget.circuit_of(row) == @budget.circuit_of(@rows.first) }
-        rows = pairs.map(&:first)
-        return Figure.unknown('A', 'no scenario') unless @scenario && rows.any? && circuit(rows.first).line(@scenario)
+        line = @scenario && pairs.any? ? circuit(pairs.first.first).line(@scenario) : nil
+        return Figure.unknown('A', 'no scenario') unless line
 
-        line = circuit(rows.first).line(@scenario)
-        unknown = pairs.filter_map { |row, load| load && !load.known? && duty(row).positive? ? load.reason : nil }.first
-        return Figure.unknown('A', unknown) if unknown
-        return line.earns unless line.earns.known?
+        reason = unknown(line, pairs)
+        return reason if reason
 
-        others = line.unknown_loads.reject { |b| rows.any? { |r| r['id'] == b.entry.id } }
-        return Figure.unknown('A', "draw unknown: #{others.map { |b| b.entry.name }.join(', ')}") if others.any?
-
-        changed(line, pairs.select { |_, load| load.nil? || load.known? }.map { |row, load| Swap.new(row, load, @now[row['id']], line.blocks.find { |b| b.entry.id == row['id'] }) })
+        changed(line, pairs.select { |_, load| load.nil? || load.known? }.map { |row, load| swap(line, row, load) })
       end
 
-      # One function's load in exchange for another.
-      Swap = Struct.new(:row, :load, :now, :block)
+      # @return [Figure, nil] why it can't be said
+      def unknown(line, pairs)
+        mine = pairs.find { |row, load| load && !load.known? && duty(row).positive? }
+        return Figure.unknown('A', mine.last.reason) if mine
+        return line.earns unless line.earns.known?
+
+        others = line.unknown_loads.reject { |b| pairs.any? { |row, _| row['id'] == b.entry.id } }
+        Figure.unknown('A', "draw unknown: #{others.map { |b| b.entry.name }.join(', ')}") if others.any?
+      end
+
+      # One function's load in exchange for another: what it adds to the line's sums.
+      # @!attribute keeps, moved [Float] A @!attribute variance [Float] A²
+      Swap = Struct.new(:load, :keeps, :moved, :variance)
       private_constant :Swap
+
+      def swap(line, row, load)
+        duty = duty(row)
+        volts = line.circuit.volts
+        block = line.blocks.find { |b| b.entry.id == row['id'] && b.amps }
+        by_volts = ->(l) { l ? duty * line.half_difference { |v| l.amps(v) } : 0.0 }
+        gone = block ? (block.sigma**2) + (2 * line.in_common_with(block)) : 0.0
+        Swap.new(load, (block ? block.amps : 0.0) - (load ? duty * load.amps(volts) : 0.0),
+          by_volts[block && @now[row['id']].load] - by_volts[load], (load ? (duty * load.sigma(volts))**2 : 0.0) - gone)
+      end
 
       def duty(row) = @scenario.parked? ? 0.0 : @scenario.duty(row)
 
       # The line's own sums, less the lamp as it stands there, with the part.
       def changed(line, swaps)
-        volts = line.circuit.volts
-        moved = line.earn_by_volts - line.spend_by_volts
-        variance = line.load_variance
-        keeps = line.earns.value - line.known_spends
-        swaps.each do |swap|
-          duty = duty(swap.row)
-          old = swap.block&.amps ? swap.now.load : nil
-          by_volts = ->(l) { l ? duty * line.half_difference { |v| l.amps(v) } : 0.0 }
-          moved += by_volts[old] - by_volts[swap.load]
-          variance += ((duty * (swap.load&.sigma(volts) || 0.0))**2) - (swap.block&.sigma.to_f**2)
-          keeps += swap.block&.amps.to_f - (duty * (swap.load&.amps(volts) || 0.0))
-        end
-        Figure.new(keeps, 'A', sigma: Math.sqrt([variance, 0.0].max + (line.curve_sigma**2) + (moved**2)),
-          assumed: line.earns.assumed || line.blocks.any?(&:assumed?) || swaps.any? { |s| s.load&.anchor&.origin&.assumed? })
+        moved = line.earn_by_volts - line.spend_by_volts + swaps.sum(0.0, &:moved)
+        variance = [line.load_variance + swaps.sum(0.0, &:variance), 0.0].max
+        Figure.new(line.earns.value - line.known_spends + swaps.sum(0.0, &:keeps), 'A',
+          sigma: Math.sqrt(variance + (line.curve_sigma**2) + (moved**2)),
+          assumed: line.earns.assumed || line.blocks.any?(&:assumed?) || swaps.any? { |s| s.load && s.load.anchor.origin.assumed? })
       end
     end
   end

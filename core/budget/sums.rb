@@ -38,7 +38,8 @@ module Miser
         end
       end
       # What a load is by the sums.
-      # @!attribute before [Figure] as it was believed @!attribute now [Figure] A @!attribute apart [Boolean] told apart from what was read with it
+      # @!attribute before [Figure] as it was believed @!attribute now [Figure] A
+      # @!attribute apart [Boolean] told apart from what was read with it
       Found = Struct.new(:key, :name, :before, :now, :apart, keyword_init: true)
       # A member of a sum is told apart where its own doubt is no more than so many of the sum's: assumption.
       APART = 2.0
@@ -73,7 +74,12 @@ module Miser
         fusion.keys.select { |key| thing(key) }.map do |key|
           load = thing(key)
           before = load.figure(volts_of(key))
-          now = stands?(key) ? Figure.new(fusion.amps(key), 'A', sigma: fusion.sigma(key)) : Figure.unknown('A', 'not to be told from what was read with it')
+          now = if stands?(key)
+                  Figure.new(fusion.amps(key), 'A',
+                    sigma: fusion.sigma(key))
+                else
+                  Figure.unknown('A', 'not to be told from what was read with it')
+                end
           Found.new(key: key, name: load.name, before: before, now: now, apart: apart?(key))
         end
       end
@@ -85,7 +91,9 @@ module Miser
       def stands?(key)
         return false unless read?(key)
 
-        (@stands ||= {}).fetch(key) { @stands[key] = fusion.amps(key).positive? && (thing(key).known? || fusion.sigma(key) <= KNOWN * fusion.amps(key)) }
+        (@stands ||= {}).fetch(key) do
+          @stands[key] = fusion.amps(key).positive? && (thing(key).known? || fusion.sigma(key) <= KNOWN * fusion.amps(key))
+        end
       end
 
       # A load as the sums have it.
@@ -112,7 +120,9 @@ module Miser
         volts = Volts::BENCH
         amps = known.sum { |e| e.load.amps(volts) }
         expect = known.size == entries.size && known.any? ? Figure.new(amps, 'A', sigma: Math.sqrt(known.sum { |e| e.load.sigma(volts)**2 })) : Figure.unknown('A', 'not all of them are known')
-        { on: entries.map { |e| Sums.key(e.id) }, names: entries.map(&:name), expect: expect, tells: line && tells(line, share(line, known, amps)) }
+        { on: entries.map do |e|
+          Sums.key(e.id)
+        end, names: entries.map(&:name), expect: expect, tells: line && tells(line, share(line, known, amps)) }
       end
 
       private
@@ -156,7 +166,9 @@ module Miser
         gain / total
       end
 
-      def clamp(amps) = Math.hypot(amps * @budget.settings[:clamp_pct], @budget.settings[:meter_digits] * @budget.settings[:meter_resolution])
+      def clamp(amps)
+        Math.hypot(amps * @budget.settings[:clamp_pct], @budget.settings[:meter_digits] * @budget.settings[:meter_resolution])
+      end
 
       def problem(row)
         return 'enter the amps' unless row['amps']

@@ -15,8 +15,8 @@ module Miser
       # @!attribute amps [Float, nil] at running volts @!attribute amps_figure [Figure] the same, with its working @!attribute loose
       #   [String] risk of working loose
       # @!attribute own_minutes, own_cents [Numeric, nil] without what its fitting pulls in
-      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :own_minutes, :minutes, :own_cents, :cents, :extra_parts,
-        :marks, :loose, :pattern, :reasons, keyword_init: true) do
+      Judged = Struct.new(:id, :name, :kind, :verdict, :findings, :amps_figure, :lumens, :own_minutes, :minutes, :own_cents, :cents,
+        :extra_parts, :marks, :loose, :pattern, :reasons, keyword_init: true) do
         def amps = amps_figure.value
 
         # @return [Array<FitRule::Finding>] what is not measured and matters
@@ -83,7 +83,9 @@ module Miser
       # A part of the shelf, held against this lamp.
       # @param part [Hash] @param id [String, nil] of the choice
       # @return [Judged]
-      def of(part, id = nil) = judge(part.merge('cap' => part['base'], 'id' => id, 'kind' => part['kind'] || (part['size'] ? 'unit' : 'bulb')).compact)
+      def of(part, id = nil)
+        judge(part.merge('cap' => part['base'], 'id' => id, 'kind' => part['kind'] || (part['size'] ? 'unit' : 'bulb')).compact)
+      end
 
       # @return [Judged, nil] nil where nothing fits
       def recommended = all.find { |j| %w[fits work].include?(j.verdict) }

@@ -38,7 +38,7 @@ module Miser
       # @return [Hash]
       def split(document, id, &fresh)
         position = document['positions'].find { |p| p['id'] == id }
-        count = (position && position['count'] || 1).to_i
+        count = ((position && position['count']) || 1).to_i
         return document if count < 2
 
         names = names(position, count)
@@ -68,11 +68,16 @@ module Miser
 
       # Its functions, choices and readings once more, under a new lamp.
       def copied(document, from, row)
-        loads = document['loads'].select { |l| l['position_id'] == from }.to_h { |l| [l['id'], l.merge('id' => yield, 'position_id' => row['id'])] }
-        choices = document['choices'].select { |c| c['position_id'] == from }.to_h { |c| [c['id'], c.merge('id' => yield, 'position_id' => row['id'])] }
+        loads = document['loads'].select do |l|
+          l['position_id'] == from
+        end.to_h { |l| [l['id'], l.merge('id' => yield, 'position_id' => row['id'])] }
+        choices = document['choices'].select do |c|
+          c['position_id'] == from
+        end.to_h { |c| [c['id'], c.merge('id' => yield, 'position_id' => row['id'])] }
         readings = document['readings'].select { |r| loads[r['load_id']] }.map do |r|
           choice = choices[r['choice_id']]
-          r.merge({ 'id' => yield, 'load_id' => loads[r['load_id']]['id'], 'choice_id' => choice && choice['id'], 'taken_on' => 'same_model' }.compact)
+          r.merge({ 'id' => yield, 'load_id' => loads[r['load_id']]['id'], 'choice_id' => choice && choice['id'],
+                    'taken_on' => 'same_model' }.compact)
         end
         brought = loads.transform_values { |l| l['brought_by'] ? l.merge('brought_by' => choices[l['brought_by']]['id']) : l }
         document.merge('loads' => document['loads'] + brought.values, 'choices' => document['choices'] + choices.values,

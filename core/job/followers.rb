@@ -9,7 +9,8 @@ module Miser
     # a lamp's functions, choices and readings stand and fall with it.
     module Followers
       # List => rows that point into it, and by what.
-      POINTERS = { 'positions' => [%w[loads position_id], %w[choices position_id]], 'choices' => [%w[readings choice_id], %w[loads brought_by]],
+      POINTERS = { 'positions' => [%w[loads position_id], %w[choices position_id]],
+                   'choices' => [%w[readings choice_id], %w[loads brought_by]],
                    'loads' => [%w[readings load_id]] }.freeze
       # What a lamp's place says of it, and under what a load says the same for itself.
       PLACED = { 'count' => 'count', 'position' => 'place' }.freeze
@@ -22,7 +23,7 @@ module Miser
       def settle(document, was)
         lists = %w[positions loads readings choices].map { |name| document[name] }.compact
         # What is no list of rows is for the schema to refuse.
-        return document unless lists.all? { |list| list.is_a?(Array) && list.all? { |row| row.is_a?(Hash) } }
+        return document unless lists.all? { |list| list.is_a?(Array) && list.all?(Hash) }
 
         follow_roles(document, was)
         place_lamps(document)
@@ -116,36 +117,50 @@ module Miser
 
       # A part that does what its lamp never did (a ring light, a brake light in a tail) brings a load of its own.
       def bring_loads(document)
-        fitted = (document['choices'] || []).select { |c| Lamp::FITTED.include?(c['action']) && c.dig('part', 'functions') }
-        brought = (document['loads'] || []).select { |l| l['brought_by'] }
+        loads = document['loads'] || []
+        fitted = (document['choices'] || []).select { |c| Lamp::FITTED.include?(c['action']) && functions(c).any? }
+        brought = loads.select { |l| l['brought_by'] }
         return if fitted.empty? && brought.empty?
 
-        inside = document['loads'].reject { |l| l['brought_by'] }.group_by { |l| l['position_id'] }
+        inside = (loads - brought).group_by { |l| l['position_id'] }
         wanted = fitted.flat_map { |choice| loads_of(choice, inside[choice['position_id']] || []) }
-        ids = wanted.to_h { |l| [l['id'], true] }
-        kept = fitted.to_h { |c| [c['id'], true] }
-        idle = brought.select { |l| kept[l['brought_by']] && !ids[l['id']] }
-        fresh = wanted.reject { |l| document['loads'].any? { |have| have['id'] == l['id'] } }
+        change_brought(document, brought, wanted, fitted.map { |c| c['id'] })
+      end
+
+      # What a part fitted brings no more goes; what it brings and is not there comes.
+      def change_brought(document, brought, wanted, fitted)
+        idle = brought.select { |l| fitted.include?(l['brought_by']) && wanted.none? { |w| w['id'] == l['id'] } }
+        fresh = wanted.reject { |w| document['loads'].any? { |have| have['id'] == w['id'] } }
         return if idle.empty? && fresh.empty?
 
         document['loads'] = (document['loads'] - idle) + fresh
         drop(document, 'readings', 'load_id', idle.map { |l| l['id'] })
       end
 
-      def loads_of(choice, own)
-        part = choice['part']
-        return [] unless own.any? && part['functions'].all?(Hash)
-
-        used = own.filter_map { |l| Functions.taking_over(part, l['role'], alone: own.size == 1) }
-        side = own.map { |l| l['role'] }.include?('signal_right') ? 'right' : 'left'
-        part['functions'].reject { |f| used.any? { |u| u.equal?(f) } || f['does'].nil? || f['how'] }.map do |f|
-          word = Functions::BY_KEY[f['does']]&.word
-          { 'id' => "#{choice['id']}-#{f['id']}"[0, 40], 'name' => [part['name'], word].compact.join(', ')[0, 80], 'group' => 'lamp',
-            'role' => Functions.role(f['does'], side), 'circuit' => own.first['circuit'], 'position_id' => choice['position_id'],
-            'brought_by' => choice['id'] }.compact
-        end
+      # What is no list of functions is for the schema to refuse.
+      def functions(choice)
+        list = choice['part'].is_a?(Hash) ? choice['part']['functions'] : nil
+        list.is_a?(Array) && list.all?(Hash) ? list : []
       end
-      private_class_method :follow_roles, :place_lamps, :homeless?, :lost, :drop, :empty_lamps, :one_decision, :decided?, :bring_loads, :loads_of
+
+      def loads_of(choice, own)
+        return [] if own.empty?
+
+        part = choice['part']
+        used = own.filter_map { |l| Functions.taking_over(part, l['role'], alone: own.size == 1) }
+        more = functions(choice).reject { |f| used.any? { |u| u.equal?(f) } || f['does'].nil? || f.fetch('how', 'part') != 'part' }
+        more.map { |f| brought_load(choice, f, own) }
+      end
+
+      def brought_load(choice, function, own)
+        word = Functions::BY_KEY[function['does']]&.word
+        side = own.any? { |l| l['role'] == 'signal_right' } ? 'right' : 'left'
+        { 'id' => "#{choice['id']}-#{function['id']}"[0, 40], 'name' => [choice['part']['name'], word].compact.join(', ')[0, 80],
+          'group' => 'lamp', 'role' => Functions.role(function['does'], side), 'circuit' => own.first['circuit'],
+          'position_id' => choice['position_id'], 'brought_by' => choice['id'] }.compact
+      end
+      private_class_method :follow_roles, :place_lamps, :homeless?, :lost, :drop, :empty_lamps, :one_decision, :decided?, :bring_loads,
+        :change_brought, :functions, :loads_of, :brought_load
     end
   end
 end

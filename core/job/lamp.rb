@@ -52,7 +52,9 @@ module Miser
 
       # @return [String, nil] left, right, centre
       def side
-        row['side'] || { 'signal_left' => 'left', 'signal_right' => 'right' }[loads.map { |l| l['role'] }.find { |r| r.to_s.start_with?('signal_') }]
+        row['side'] || { 'signal_left' => 'left', 'signal_right' => 'right' }[loads.map do |l|
+          l['role']
+        end.find { |r| r.to_s.start_with?('signal_') }]
       end
 
       # @return [Boolean] whether the other takes the same part: it does the same and has the same base

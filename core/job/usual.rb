@@ -12,7 +12,8 @@ module Miser
       Lamp = Struct.new(:key, :name, :base, :does, :end, :side, :count, :more, keyword_init: true) do
         # @return [Hash] position
         def position(id)
-          { 'id' => id, 'name' => name, 'end' => self[:end], 'side' => side, 'count' => count, 'holder' => base && { 'base' => base } }.compact
+          { 'id' => id, 'name' => name, 'end' => self[:end], 'side' => side, 'count' => count,
+            'holder' => base && { 'base' => base } }.compact
         end
       end
       # @!attribute fed [String] electrical system
@@ -20,7 +21,8 @@ module Miser
       Machine = Struct.new(:key, :label, :kind, :fed, :engine, :lamps, keyword_init: true)
 
       def self.lamp(key, name, base, *does, **where)
-        Lamp.new(key: key, name: name, base: base, does: does, end: where[:end], side: where[:side], count: where[:count], more: where[:more] || {})
+        Lamp.new(key: key, name: name, base: base, does: does, end: where[:end], side: where[:side], count: where[:count],
+          more: where[:more] || {})
       end
       private_class_method :lamp
 
@@ -56,7 +58,9 @@ module Miser
       MACHINES = [
         machine('twin', 'Twin, carburettors', 'motorcycle', 'battery_dc', 'carb_twin', 'headlamp', 'tail_brake', *FOUR, 'telltale', 'dash'),
         machine('single', 'Single, carburettor', 'motorcycle', 'battery_dc', 'carb_single', 'headlamp', 'tail_brake', *FOUR, 'telltale'),
-        machine('scooter', 'Scooter', 'scooter', 'battery_dc', 'efi_single', 'headlamp:HS1', 'tail_brake', *FOUR.map { |k| "#{k}:R10W" }, 'telltale',
+        machine('scooter', 'Scooter', 'scooter', 'battery_dc', 'efi_single', 'headlamp:HS1', 'tail_brake', *FOUR.map do |k|
+          "#{k}:R10W"
+        end, 'telltale',
           'plate'),
         machine('sled', 'Snowmobile', 'snowmobile', 'ac_lit', 'two_stroke', 'headlamp', 'tail_brake', 'dash:W5W'),
         machine('quad', 'Quad', 'atv', 'battery_dc', 'efi_single', 'headlamps:S2', 'tail_brake'),
@@ -103,7 +107,9 @@ module Miser
         name = usual.does.size == 1 ? usual.name : "#{usual.name}: #{Roles.named(role).label.split(', ').last.downcase}"
         circuits = document['circuits']
         kind = document['system'] == 'mixed' && !ON_COIL.include?(role) ? 'dc' : 'ac'
-        { 'id' => id, 'name' => name, 'group' => 'lamp', 'role' => role, 'circuit' => (circuits.find { |c| c['kind'] == kind } || circuits.first)['id'],
+        { 'id' => id, 'name' => name, 'group' => 'lamp', 'role' => role, 'circuit' => (circuits.find do |c|
+          c['kind'] == kind
+        end || circuits.first)['id'],
           'position_id' => position }.merge(role == 'head_low' ? usual.more : {})
       end
       private_class_method :load

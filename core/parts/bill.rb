@@ -44,12 +44,16 @@ module Miser
         end
       end
 
-      def article(part) = part['shelf_id'] ? part.values_at('shelf_id', 'name', 'price_cents', 'pack') : part.values_at('name', 'base', 'price_cents', 'pack')
+      def article(part)
+        part['shelf_id'] ? part.values_at('shelf_id', 'name', 'price_cents', 'pack') : part.values_at('name', 'base', 'price_cents', 'pack')
+      end
 
       def pulled_in = @extras.map { |part, item| Row.new(name: item.name, count: item.count, pack: 1, cents: item.cents, for: part) }
 
       def ordered
-        @document.order.map { |r| Row.new(name: r['name'], count: (r['count'] || 1).to_i, pack: 1, cents: r['price_cents']&.to_i, for: r['for']) }
+        @document.order.map do |r|
+          Row.new(name: r['name'], count: (r['count'] || 1).to_i, pack: 1, cents: r['price_cents']&.to_i, for: r['for'])
+        end
       end
     end
   end

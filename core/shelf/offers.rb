@@ -23,7 +23,9 @@ module Miser
 
       # @param parts [Array<Hash>]
       # @return [Array<Offer>]
-      def ranked(parts) = parts.map { |p| of(p) }.sort_by.with_index { |o, i| [Fit::ORDER.fetch(o.fit.verdict), saving(o) ? 0 : 1, -(saving(o) || 0), i] }
+      def ranked(parts)
+        parts.map { |p| of(p) }.sort_by.with_index { |o, i| [Fit::ORDER.fetch(o.fit.verdict), saving(o) ? 0 : 1, -(saving(o) || 0), i] }
+      end
 
       # Parts that are held against the lamp, the one fitted first.
       # @return [Array<Offer>]
@@ -37,7 +39,13 @@ module Miser
       end
 
       # What it leaves where that is known, else what it saves lit.
-      def saving(offer) = offer.option.keeps.value || (offer.option.functions.sum { |f| f.saving.value } if offer.option.functions.all? { |f| f.saving.known? })
+      def saving(offer)
+        offer.option.keeps.value || (if offer.option.functions.all? { |f| f.saving.known? }
+                                       offer.option.functions.sum do |f|
+                                         f.saving.value
+                                       end
+                                     end)
+      end
     end
   end
 end

@@ -49,7 +49,11 @@ module Miser
 
     # @return [Parts::Bill] with what fitting the headlights pulls in
     def bill
-      @bill ||= Parts::Bill.new(document, extras: headlights.filter_map(&:chosen).flat_map { |j| j.extra_parts.map { |item| [j.name, item] } })
+      @bill ||= Parts::Bill.new(document, extras: headlights.filter_map(&:chosen).flat_map do |j|
+        j.extra_parts.map do |item|
+          [j.name, item]
+        end
+      end)
     end
 
     # What could be fitted to each headlamp, in the order of the lamps.
@@ -118,7 +122,7 @@ module Miser
       row = lamp.own_loads.find { |l| l['role'] == 'head_low' } || lamp.own_loads.first
       circuit = budget.circuit_of(row)
       volts = budget.ledgers('before').fetch(circuit).circuit.volts
-      draw = ->(choice) { (choice && budget.thing(row['id'], choice) || UNSAID).figure(volts) }
+      draw = ->(choice) { ((choice && budget.thing(row['id'], choice)) || UNSAID).figure(volts) }
       patterns = lamp.parts.to_h { |c| [c['id'], beams.pattern(c['part']['photometry'], units: @units)] }.compact
       Headlight::Candidates.new(lamp, document.machine, draw: draw, feed: budget.feed(circuit), settings: document.settings, units: @units,
         patterns: patterns, catalogue: @catalogue)

@@ -57,7 +57,8 @@ module Miser
       def self.two_minds(document)
         decided = Job::Document.rows(document, 'choices').reject { |c| c['action'] == Job::Lamp::TRIED }.group_by { |c| c['position_id'] }
         decided.values.select { |rows| rows.size > 1 }.map do |rows|
-          Problem.new(at: "/choices/#{rows.last['id']}/action", level: 'error', message: 'this lamp is decided for already', accepts: 'one choice a lamp; others as try')
+          Problem.new(at: "/choices/#{rows.last['id']}/action", level: 'error', message: 'this lamp is decided for already',
+            accepts: 'one choice a lamp; others as try')
         end
       end
 

@@ -104,7 +104,9 @@ module Miser
           return true unless actions == %w[swap swap]
 
           parts = [low, high].map { |c| c['part'] || {} }
-          ONCE.all? { |key| same_or_unsaid?(parts, key) } && (parts.map { |p| p['shelf_id'] }.compact.uniq.size == 1 || stems(parts).uniq.size == 1)
+          ONCE.all? { |key| same_or_unsaid?(parts, key) } && (parts.map do |p|
+            p['shelf_id']
+          end.compact.uniq.size == 1 || stems(parts).uniq.size == 1)
         end
 
         def same_or_unsaid?(parts, key)
@@ -131,16 +133,19 @@ module Miser
         end
 
         def loads
-          @loads.map { |load| @home[load['id']] ? load.except('base', 'count', 'position').merge('position_id' => @home[load['id']]) : load }
+          @loads.map do |load|
+            @home[load['id']] ? load.except('base', 'count', 'position').merge('position_id' => @home[load['id']]) : load
+          end
         end
 
         def choice(rows)
           found = rows.filter_map { |row| @choices[row['id']] }
           swaps = found.select { |c| c['action'] == 'swap' }
-          return found.first && found.first.except('load_id', 'part').merge('position_id' => rows.first['id']) if swaps.empty?
+          return found.first&.except('load_id', 'part')&.merge('position_id' => rows.first['id']) if swaps.empty?
 
           parts = rows.to_h { |row| [row, @choices[row['id']].then { |c| c && c['action'] == 'swap' ? c['part'] || {} : nil }] }
-          found.reverse.reduce(:merge).merge(swaps.first).except('load_id', 'part').merge('position_id' => rows.first['id'], 'part' => part(parts))
+          found.reverse.reduce(:merge).merge(swaps.first).except('load_id', 'part').merge('position_id' => rows.first['id'],
+            'part' => part(parts))
         end
 
         # What was decided for nothing that is there: told of, not swallowed.
@@ -186,7 +191,9 @@ module Miser
           # Without a headlamp there is nothing it could be measured of: kept as it stands.
           return document unless old.is_a?(Hash) && rows
 
-          document = document.merge('positions' => document['positions'].map { |p| p['id'] == rows.first['id'] ? housed(p, old['housing'] || {}) : p })
+          document = document.merge('positions' => document['positions'].map do |p|
+            p['id'] == rows.first['id'] ? housed(p, old['housing'] || {}) : p
+          end)
           document = thought_of(document, rows, old)
           left = old.except('housing', 'candidates', 'chosen')
           left.empty? ? document.except('headlight') : document.merge('headlight' => left)
@@ -197,24 +204,32 @@ module Miser
           holder = said.merge(position['holder'] || {})
           other = housing['cap'] && holder['base'] != housing['cap'] ? "Cap measured at the housing: #{housing['cap']}." : nil
           measured = housing.except(*HOLDER.keys)
-          position.merge({ 'holder' => holder.empty? ? nil : holder, 'housing' => measured.empty? ? nil : measured, 'note' => other }.compact)
+          position.merge({ 'holder' => holder.empty? ? nil : holder, 'housing' => measured.empty? ? nil : measured,
+                           'note' => other }.compact)
         end
 
         def thought_of(document, rows, old)
           candidates = (old['candidates'] || []).map { |c| candidate(c, rows) }
           fitted = document['choices'].find { |c| c['position_id'] == rows.first['id'] && c['action'] == 'swap' }
-          chosen = (old['candidates'] || []).zip(candidates).find { |c, _| c['id'] == old['chosen'] }
-          match = fitted && chosen && stems([chosen.first, fitted['part']]).uniq.size == 1 ? chosen.last : nil
+          match = fitted && chosen(old, candidates, fitted)
           choices = document['choices'].map { |c| match && c.equal?(fitted) ? c.merge('part' => joined(match['part'], c['part'])) : c }
           taken = choices.to_h { |c| [c['id'], true] }
           tries = (candidates - [match]).map { |c| taken[c['id']] ? c.merge('id' => "h-#{c['id']}"[0, 40]) : c }
           document.merge('choices' => choices + tries).then { |d| match ? ordered(d) : d }
         end
 
+        # The headlight chosen, where it is what was fitted.
+        def chosen(old, candidates, fitted)
+          row, candidate = (old['candidates'] || []).zip(candidates).find { |c, _| c['id'] == old['chosen'] }
+          candidate if row && stems([row, fitted['part']]).uniq.size == 1
+        end
+
         # What fits as measured is what was chosen; the amps it was chosen with count on.
         def joined(measured, chosen)
           lumens = measured['functions'].first['lumens']
-          functions = chosen['functions'].map { |f| f['does'] == measured['functions'].first['does'] && lumens ? f.merge('lumens' => lumens) : f }
+          functions = chosen['functions'].map do |f|
+            f['does'] == measured['functions'].first['does'] && lumens ? f.merge('lumens' => lumens) : f
+          end
           measured.except('functions').merge(chosen, 'functions' => functions)
         end
 

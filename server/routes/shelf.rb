@@ -77,12 +77,12 @@ module Miser
           id = body['id']
           raise Refusal.new(404, 'There is no such part.') if id && !parts.find(id)
 
-          full?(parts) unless id
+          room!(parts) unless id
           own = id ? parts.find(id).slice(*Store::Parts::OWN) : { 'id' => Jobs.fresh_id }
           parts.put(checked({ **body['part'].except(*Store::Parts::OWN, *OF_JOBS), **own.except('starter') }))
         end
 
-        def self.full?(parts, more = 1)
+        def self.room!(parts, more = 1)
           return if parts.all.size + more <= MOST_PARTS
 
           raise Refusal.new(422, 'The shelf is full.', kept: 'Nothing was changed.',
@@ -130,7 +130,7 @@ module Miser
           result = { rows: rows, good: rows.count { |r| r[:errors].empty? }, bad: rows.count { |r| r[:errors].any? }, accepted: false }
           return result unless body['accept']
 
-          full?(parts, preview[:parts].size)
+          room!(parts, preview[:parts].size)
           preview[:parts].each { |part| parts.put(part.except('starter')) }
           result.merge(accepted: true)
         rescue Formats::CsvTable::Unreadable => e

@@ -24,7 +24,9 @@ class HeadlightScreenTest < Miser::BrowserTest
     find('[data-candidate=c1]').click_on 'choose'
     assert_selector '[data-candidate=c1] button', text: 'chosen'
     saved!
-    assert_equal 'Lantern 7 inch LED unit', document('dunlin250')['choices'].find { |c| c['position_id'] == 'l1' && c['action'] == 'swap' }.dig('part', 'name')
+    assert_equal 'Lantern 7 inch LED unit', document('dunlin250')['choices'].find { |c|
+      c['position_id'] == 'l1' && c['action'] == 'swap'
+    }.dig('part', 'name')
     record_the_beam
     set_and_print_the_aim
     visit '/job/dunlin250/hand-over'

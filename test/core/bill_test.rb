@@ -19,7 +19,7 @@ class BillTest < Miser::Test
     ring = Miser::Parts::Catalogue::Item.new(name: 'Ring', count: 1, cents: 300)
     both = bill(choices: [fit('a', 'Wedge', 450), fit('b', 'Wedge', 450), fit('c', 'Unit', 9000)], extras: [['Unit', ring]],
       order: [{ 'id' => 'p', 'name' => 'Diode', 'count' => 2, 'price_cents' => 120 }])
-    assert_equal [['Wedge', 3], ['Unit', 1], ['Ring', 1], ['Diode', 2]], (both.rows.map { |r| [r.name, r.count] })
+    assert_equal([['Wedge', 3], ['Unit', 1], ['Ring', 1], ['Diode', 2]], both.rows.map { |r| [r.name, r.count] })
     assert_equal 'Left, Right', both.rows.first.for
     assert_equal (3 * 450) + 9000 + 300 + (2 * 120), both.cents
     assert_empty both.unpriced

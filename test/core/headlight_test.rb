@@ -190,7 +190,9 @@ class HeadlightTest < Miser::Test
 
   def candidates(*parts, machine: { 'year' => 2005.0 }, **more)
     row, choices = headlamp(*parts)
-    Candidates.new(Miser::Job::Lamp.new(row, [], choices), machine, draw: ->(_) { Miser::Figure.unknown('A', 'not asked') }, catalogue: CATALOGUE,
+    Candidates.new(Miser::Job::Lamp.new(row, [], choices), machine, draw: lambda { |_|
+      Miser::Figure.unknown('A', 'not asked')
+    }, catalogue: CATALOGUE,
       **more)
   end
 

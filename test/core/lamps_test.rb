@@ -25,7 +25,8 @@ class LampsTest < Miser::Test
   def spent(job, scenario, side = 'after') = budget(job).line(side, scenario, 'main').spends.value
 
   def test_one_choice_sets_every_function_of_its_lamp
-    job = machine(two_in_one('h', base: 'H4', does: H4), choices: [choice('h', part(function('head_low', 1.4), function('head_high', 2.2)))])
+    job = machine(two_in_one('h', base: 'H4', does: H4),
+      choices: [choice('h', part(function('head_low', 1.4), function('head_high', 2.2)))])
     assert_within 1e-9, 1.4, spent(job, 'idle_night')
     assert_within 1e-9, 2.2, spent(job, 'cruise_night')
     assert_equal 1, Miser::Parts::Bill.new(job).rows.size
@@ -55,7 +56,7 @@ class LampsTest < Miser::Test
     bare = machine(two_in_one('h', base: 'H4', does: H4))
     job = Edit.apply(bare, [{ 'op' => 'add', 'at' => '/choices', 'value' => choice('h', unit) }])
     ring = job['loads'].last
-    assert_equal ['position', 'h', 'c'], ring.values_at('role', 'position_id', 'brought_by')
+    assert_equal %w[position h c], ring.values_at('role', 'position_id', 'brought_by')
     assert_within 1e-9, 1.8, spent(job, 'idle_night')
     assert_within 1e-9, spent(bare, 'idle_night', 'before'), spent(job, 'idle_night', 'before')
     kept = Edit.apply(job, [{ 'op' => 'add', 'at' => '/choices', 'value' => { 'id' => 'k', 'position_id' => 'h', 'action' => 'keep' } }])
@@ -70,7 +71,7 @@ class LampsTest < Miser::Test
     trio = part(function('signal', 0.2), function('brake', 0.24), function('position', 0.06, gives_way: true))
     job = machine(two_in_one('rl', base: 'P21W', end: 'rear', side: 'left', does: { 'signal_left' => {} }))
     job = Edit.apply(job, [{ 'op' => 'add', 'at' => '/choices', 'value' => choice('rl', trio) }])
-    assert_equal %w[signal_left brake position], (job['loads'].map { |l| l['role'] })
+    assert_equal(%w[signal_left brake position], job['loads'].map { |l| l['role'] })
     assert_within 1e-9, (0.5 * 0.2) + 0.24, spent(job, 'idle_night'), 'flashing all the time, it never runs'
     assert_within 1e-9, (0.03 * 0.2) + (0.15 * 0.24) + (0.94 * 0.06), spent(job, 'slow_trail')
   end
@@ -94,8 +95,8 @@ class LampsTest < Miser::Test
     job = machine(two_in_one('t', base: 'P21W', end: 'rear', does: does), *fronts, choices: [choice('t', three)],
       signals: { 'flasher' => 'outage', 'telltale' => 'none' })
     lamps = Miser::Signals::Survey.new(budget(job)).harness('after').lamps
-    assert_equal [%w[rear left regulated], %w[front left filament], %w[rear right regulated], %w[front right filament]],
-      (lamps.map { |l| [l.place, l.side, l.law] })
+    assert_equal([%w[rear left regulated], %w[front left filament], %w[rear right regulated], %w[front right filament]],
+      lamps.map { |l| [l.place, l.side, l.law] })
   end
 
   def test_what_nobody_says_of_a_part_stays_unknown
@@ -104,9 +105,11 @@ class LampsTest < Miser::Test
     refute_predicate high.keeps, :known?
     assert_includes high.keeps.reason, 'head_high'
     assert_equal ['LED, high: draw unknown'], Miser::Ticket.new(job).stage('choose').wants.map(&:text)
-    dark = machine(two_in_one('h', base: 'H4', does: H4), choices: [choice('h', part(function('head_low', 1.4), function('head_high', how: 'dark')))])
+    dark = machine(two_in_one('h', base: 'H4', does: H4),
+      choices: [choice('h', part(function('head_low', 1.4), function('head_high', how: 'dark')))])
     assert_within 1e-9, 0.0, spent(dark, 'cruise_night')
-    kept = machine(two_in_one('h', base: 'H4', does: H4), choices: [choice('h', part(function('head_low', 1.4), function('head_high', how: 'kept')))])
+    kept = machine(two_in_one('h', base: 'H4', does: H4),
+      choices: [choice('h', part(function('head_low', 1.4), function('head_high', how: 'kept')))])
     assert_within 1e-9, spent(kept, 'cruise_night', 'before'), spent(kept, 'cruise_night')
   end
 
@@ -120,9 +123,10 @@ class LampsTest < Miser::Test
   # A part put in another's place: the first stands beside it, and comes back with what was read on it.
   def test_a_part_replaced_keeps_its_readings
     job = machine(two_in_one('h', base: 'H4', does: { 'head_low' => {} }), choices: [choice('h', part(function('head_low', 1.4)))],
-      readings: [{ 'id' => 'r', 'load_id' => 'h-head_low', 'choice_id' => 'c', 'kind' => 'settled', 'amps' => 1.1, 'volts' => 14.0, 'volts_at' => 'lamp' }])
+      readings: [{ 'id' => 'r', 'load_id' => 'h-head_low', 'choice_id' => 'c', 'kind' => 'settled', 'amps' => 1.1, 'volts' => 14.0,
+                   'volts_at' => 'lamp' }])
     other = Edit.apply(job, [{ 'op' => 'add', 'at' => '/choices', 'value' => choice('h', part(function('head_low', 2.0)), id: 'd') }])
-    assert_equal [%w[c try], %w[d swap]], (other['choices'].map { |c| c.values_at('id', 'action') })
+    assert_equal([%w[c try], %w[d swap]], other['choices'].map { |c| c.values_at('id', 'action') })
     assert_within 1e-9, 2.0, spent(other, 'idle_night')
     back = Edit.apply(other, [{ 'op' => 'set', 'at' => '/choices/c/action', 'value' => 'swap' }])
     assert_within 1e-9, 1.1, spent(back, 'idle_night')
@@ -132,14 +136,16 @@ class LampsTest < Miser::Test
   def test_a_lamp_goes_with_the_last_thing_it_did_and_a_function_with_its_lamp
     job = machine(two_in_one('h', base: 'H4', does: H4), choices: [choice('h', part(function('head_low', 1.4)))])
     one = Edit.apply(job, [{ 'op' => 'remove', 'at' => '/loads/h-head_low' }])
-    assert_equal ['h'], (one['positions'].map { |p| p['id'] })
+    assert_equal(['h'], one['positions'].map { |p| p['id'] })
     none = Edit.apply(one, [{ 'op' => 'remove', 'at' => '/loads/h-head_high' }])
     assert_equal [[], [], []], none.values_at('positions', 'loads', 'choices')
     assert_equal [[], [], []], Edit.apply(job, [{ 'op' => 'remove', 'at' => '/positions/h' }]).values_at('positions', 'loads', 'choices')
   end
 
   def four_signals
-    %w[left right].product(%w[front rear]).map { |s, e| two_in_one("#{e}_#{s}", base: 'R10W', end: e, side: s, does: { "signal_#{s}" => {} }) }
+    %w[left right].product(%w[front rear]).map do |s, e|
+      two_in_one("#{e}_#{s}", base: 'R10W', end: e, side: s, does: { "signal_#{s}" => {} })
+    end
   end
 
   def test_front_and_rear_left_and_right_decide_singly_and_are_carried_over_in_one_go
@@ -152,7 +158,7 @@ class LampsTest < Miser::Test
     all = Fitting.same(mirrored, 'front_left', 'alike', &ids[7])
     assert_equal %w[front_left front_right rear_left rear_right], fitted[all].sort
     assert_equal 1, all['choices'].count { |c| c['action'] == 'try' }, 'what stood on the other side stands beside it now'
-    assert_within 1e-9, 2 * 0.11, %w[front rear].sum { |e| budget(all).figure("load/after/#{e}_left-signal_left").value }
+    assert_within(1e-9, 2 * 0.11, %w[front rear].sum { |e| budget(all).figure("load/after/#{e}_left-signal_left").value })
     assert_same job, Fitting.same(job, 'rear_left', 'alike', &ids[]), 'where nothing is decided nothing is carried'
   end
 
@@ -163,8 +169,8 @@ class LampsTest < Miser::Test
     job = machine([position, loads], choices: [choice('s', part(function('signal', 0.11)))], readings: [reading])
     n = 0
     apart = Fitting.split(job, 's') { "x#{n += 1}" }
-    assert_equal [['s', 'front', nil], ['x1', 'rear', nil]], (apart['positions'].map { |p| p.values_at('id', 'end', 'count') })
-    assert_equal [nil, 'same_model'], (apart['readings'].map { |r| r['taken_on'] })
+    assert_equal([['s', 'front', nil], ['x1', 'rear', nil]], apart['positions'].map { |p| p.values_at('id', 'end', 'count') })
+    assert_equal([nil, 'same_model'], apart['readings'].map { |r| r['taken_on'] })
     %w[before after].each { |side| assert_within 1e-9, spent(job, 'idle_night', side), spent(apart, 'idle_night', side) }
     assert_empty Miser::Verdicts::Consistency.broken(apart)
     assert_same job.object_id, Fitting.split(job, 'nobody') { 'x' }.object_id
@@ -177,7 +183,7 @@ class LampsTest < Miser::Test
       part(function('signal'), name: 'No draw', base: 'P21W')]
     ticket = Miser::Ticket.new(job)
     offers = ticket.offers(ticket.document.lamps.first, shelf, ticket.budget.scenarios.first).last
-    assert_equal ['Fits and saves', 'Fits', 'No draw', 'Unsaid', 'Other base'], (offers.map { |o| o.part['name'] })
+    assert_equal(['Fits and saves', 'Fits', 'No draw', 'Unsaid', 'Other base'], offers.map { |o| o.part['name'] })
     assert_equal ['base R10W, not this lamp’s'], offers.last.fit.reasons
   end
 
@@ -185,8 +191,10 @@ class LampsTest < Miser::Test
   def test_dc_only_on_ac_is_said_before_it_is_fitted
     job = plain_job(system: 'ac_lit', loads: [lamp('t', role: 'tail', base: 'R5W')])
     ticket = Miser::Ticket.new(job)
-    offers = ticket.offers(ticket.document.lamps.first, %w[dc either].map { |s| part(function('tail', 0.05), base: 'R5W', supply: s, name: s) }, nil).last
-    assert_equal [%w[either fits], %w[dc work]], (offers.map { |o| [o.part['name'], o.fit.verdict] })
+    offers = ticket.offers(ticket.document.lamps.first, %w[dc either].map do |s|
+      part(function('tail', 0.05), base: 'R5W', supply: s, name: s)
+    end, nil).last
+    assert_equal([%w[either fits], %w[dc work]], offers.map { |o| [o.part['name'], o.fit.verdict] })
     assert_match(/needs DC/, offers.last.fit.reasons.first)
   end
 

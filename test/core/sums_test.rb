@@ -36,8 +36,10 @@ class SumsTest < Miser::Test
   end
 
   def machine(**more)
-    plain_job(loads: [{ 'id' => 'pump', 'name' => 'Pump', 'group' => 'engine', 'role' => 'fuel_pump', 'figures' => stated(2.0, origin: 'default') },
-      { 'id' => 'ecu', 'name' => 'Controller', 'group' => 'engine', 'role' => 'controller', 'figures' => stated(1.0, origin: 'default') },
+    engine = { 'pump' => ['fuel_pump', 2.0], 'ecu' => ['controller', 1.0] }.map do |id, (role, amps)|
+      { 'id' => id, 'name' => id.capitalize, 'group' => 'engine', 'role' => role, 'figures' => stated(amps, origin: 'default') }
+    end
+    plain_job(loads: [*engine,
       lamp('low', base: 'H4', filament: 'low')], **more)
   end
 
@@ -51,9 +53,11 @@ class SumsTest < Miser::Test
     before, after = [plain, read].map { |b| b.line('before', 'idle_night', 'main').spends }
     assert_operator after.sigma, :<, before.sigma / 2
     members = %w[pump ecu].map { |id| read.as_is(read.document.load(id)) }
-    assert_operator members.sum { |m| m.sigma(14.0)**2 }, :>, 5 * (read.sums.covariance('pump', 'pump') + (2 * read.sums.covariance('pump', 'ecu')) + read.sums.covariance('ecu', 'ecu'))
+    assert_operator members.sum { |m|
+      m.sigma(14.0)**2
+    }, :>, 5 * (read.sums.covariance('pump', 'pump') + (2 * read.sums.covariance('pump', 'ecu')) + read.sums.covariance('ecu', 'ecu'))
     assert_in_delta 3.4, members.sum { |m| m.amps(14.0) }, 0.02
-    assert_equal %w[summed summed], (members.map { |m| m.anchor.origin.key })
+    assert_equal(%w[summed summed], members.map { |m| m.anchor.origin.key })
   end
 
   # One thing switched on after another: each step's own share.
@@ -85,7 +89,7 @@ class SumsTest < Miser::Test
       sum('e', %w[pump], 3.0).except('volts')]
     b = budget(machine(sums: bad))
     assert_within 1e-12, plain.value, b.line('before', 'idle_night', 'main').spends.value
-    assert_equal [true, true, true, false, true], (b.sums.readings.map { |r| !r.problem.nil? })
+    assert_equal([true, true, true, false, true], b.sums.readings.map { |r| !r.problem.nil? })
     refute_predicate b.sums, :any?
   end
 

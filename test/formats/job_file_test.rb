@@ -57,7 +57,8 @@ class JobFileTest < Miser::Test
   def test_absurd_figures_name_the_field_and_what_is_accepted
     { ['/circuits/main/alternator/rated_w', -5] => '0 to 5000 W', ['/circuits/main/battery/capacity_ah', 0] => '0.5 to 200 Ah',
       ['/loads/a/figures/f1/amps', 900] => '0 to 200 A',
-      ['/loads/a/figures/f1/volts', 0] => 'above 0 to 100 V', ['/positions/a/holder/base', 'Q99'] => 'H4, HS1', ['/positions/a/count', 1.5] => '1 to 50',
+      ['/loads/a/figures/f1/volts', 0] => 'above 0 to 100 V', ['/positions/a/holder/base', 'Q99'] => 'H4, HS1',
+      ['/positions/a/count', 1.5] => '1 to 50',
       ['/scenarios/idle_night/duties/tail', 2] => '0 to 1',
       ['/assumptions/peukert', 9] => '1 to 1.6', ['/loads/a/name', ''] => 'text of 1 to 80',
       ['/system', 'steam'] => 'battery_dc, ac_lit' }.each do |(at, value), accepts|

@@ -15,7 +15,8 @@ class Version1Test < Miser::Test
       kept['figures'].each do |side, lines|
         lines.each do |line, figures|
           now = budget.line(side, *line.split('/'))
-          alike(figures, [now.spends.value, now.spends.sigma, now.keeps.value, now.keeps.sigma, now.known_spends], "#{kept.dig('document', 'id')} #{side} #{line}")
+          alike(figures, [now.spends.value, now.spends.sigma, now.keeps.value, now.keeps.sigma, now.known_spends],
+            "#{kept.dig('document', 'id')} #{side} #{line}")
         end
       end
     end
@@ -25,8 +26,9 @@ class Version1Test < Miser::Test
     KEPT.each do |kept|
       old = kept['document']
       new = taken(kept).document
-      %w[loads readings].each { |list| assert_equal old[list].map { |r| r['id'] }, new[list].map { |r| r['id'] } }
-      assert_equal old.except('version', 'loads', 'choices', 'readings', 'headlight', 'order'), new.except('version', 'positions', 'loads', 'choices', 'readings', 'headlight', 'order')
+      %w[loads readings].each { |list| assert_equal(old[list].map { |r| r['id'] }, new[list].map { |r| r['id'] }) }
+      assert_equal old.except('version', 'loads', 'choices', 'readings', 'headlight', 'order'),
+        new.except('version', 'positions', 'loads', 'choices', 'readings', 'headlight', 'order')
       assert_equal amps(old), amps(new), "#{old['id']}: every figure of every part"
       assert_empty taken(kept).unknown
     end
@@ -35,10 +37,11 @@ class Version1Test < Miser::Test
   def test_pairs_are_recognised_and_are_bought_once
     new = taken(KEPT.find { |k| k.dig('document', 'id') == 'dunlin250' }).document
     head, tail = new['positions'].values_at(0, 1)
-    assert_equal ['Headlamp', 'H4', 'front'], [head['name'], head.dig('holder', 'base'), head['end']]
+    assert_equal %w[Headlamp H4 front], [head['name'], head.dig('holder', 'base'), head['end']]
     assert_equal 'Tail and brake', tail['name']
     unit = new['choices'].find { |c| c['position_id'] == head['id'] && c['action'] == 'swap' }
-    assert_equal ['Lantern 7 inch LED unit', 8900, %w[head_low head_high]], [*unit['part'].values_at('name', 'price_cents'), unit['part']['functions'].map { |f| f['does'] }]
+    assert_equal ['Lantern 7 inch LED unit', 8900], unit['part'].values_at('name', 'price_cents')
+    assert_equal(%w[head_low head_high], unit['part']['functions'].map { |f| f['does'] })
     assert(new['readings'].select { |r| r['choice_id'] }.all? { |r| new['choices'].any? { |c| c['id'] == r['choice_id'] } })
   end
 
@@ -51,18 +54,21 @@ class Version1Test < Miser::Test
   def test_two_articles_on_one_bulb_stay_two_lamps
     two = KEPT.map { |k| taken(k).document }.select { |d| d['choices'].any? { |c| c.dig('part', 'name') == 'Other LED' } }
     refute_empty two
-    two.each { |d| assert_equal 2, d['positions'].count { |p| p['name'].start_with?('Headlamp, ') } }
+    two.each { |d| assert_equal(2, d['positions'].count { |p| p['name'].start_with?('Headlamp, ') }) }
   end
 
   def test_a_half_that_stayed_on_the_old_lamp_is_said_to
-    kept = KEPT.flat_map { |k| taken(k).document['choices'] }.flat_map { |c| c.dig('part', 'functions') || [] }.select { |f| f['how'] == 'kept' }
+    kept = KEPT.flat_map do |k|
+      taken(k).document['choices']
+    end.flat_map { |c| c.dig('part', 'functions') || [] }.select { |f| f['how'] == 'kept' }
     refute_empty kept
   end
 
   def test_what_was_measured_of_the_headlight_stands_at_its_lamp
     new = taken(KEPT.find { |k| k.dig('document', 'id') == 'curlew1100' }).document
     head = new['positions'].first
-    assert_equal [0.041, 'two_blades', 'left', 'clip'], [head.dig('housing', 'hole_m'), *head['holder'].values_at('connector', 'polarity', 'retention')]
+    assert_equal [0.041, 'two_blades', 'left', 'clip'],
+      [head.dig('housing', 'hole_m'), *head['holder'].values_at('connector', 'polarity', 'retention')]
     part = new['choices'].find { |c| c['position_id'] == head['id'] }['part']
     assert_equal [0.0402, 1500, 1.6], [part['fin_m'], part['functions'].first['lumens'], part['functions'].first['figures'].first['amps']]
     refute new.key?('headlight')
@@ -80,7 +86,11 @@ class Version1Test < Miser::Test
 
   # Every figure of what was chosen, whatever holds it.
   def amps(document)
-    document['choices'].reject { |c| c['action'] == 'try' }.flat_map { |c| [c['part'], *c.dig('part', 'functions')].compact.flat_map { |p| p['figures'] || [] } }
+    document['choices'].reject { |c| c['action'] == 'try' }.flat_map do |c|
+      [c['part'], *c.dig('part', 'functions')].compact.flat_map do |p|
+        p['figures'] || []
+      end
+    end
                        .map { |f| f.slice('amps', 'watts', 'volts', 'origin') }.sort_by(&:to_s)
   end
 

@@ -60,7 +60,7 @@ class BeamsTest < Miser::Test
       revision: job('ptarmigan550')['revision'])
     assert_equal 'fits', feed['ptarmigan550']['pu']['verdict'], 'with a rectifier fitted, DC it is'
     taken = edit({ op: 'set', at: '/choices/pu/action', value: 'swap' }, id: 'ptarmigan550', revision: job('ptarmigan550')['revision'])
-    assert_equal %w[try swap], taken['document']['choices'].select { |c| c['position_id'] == 'l1' }.map { |c| c['action'] }
+    assert_equal(%w[try swap], taken['document']['choices'].select { |c| c['position_id'] == 'l1' }.map { |c| c['action'] })
     assert_empty(call(:get, '/api/jobs/ptarmigan550/stages/budget')['flags'].select { |f| f['key'] == 'needs_dc' })
   end
 

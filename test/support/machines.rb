@@ -39,7 +39,9 @@ module Miser
     # @param does [Hash{String=>Hash}] more of each load, by role
     def two_in_one(id, base: nil, does: {}, **rest)
       position = { 'id' => id, 'name' => "Lamp #{id}", 'holder' => base && { 'base' => base } }.compact.merge(rest.transform_keys(&:to_s))
-      loads = does.map { |role, more| { 'id' => "#{id}-#{role}", 'name' => role, 'group' => 'lamp', 'role' => role, 'position_id' => id }.merge(more) }
+      loads = does.map do |role, more|
+        { 'id' => "#{id}-#{role}", 'name' => role, 'group' => 'lamp', 'role' => role, 'position_id' => id }.merge(more)
+      end
       [position, loads]
     end
 

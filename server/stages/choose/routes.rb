@@ -20,9 +20,9 @@ module Miser
         # @param offer [Shelf::Offers::Offer]
         def self.offer(offer)
           option = offer.option
-          { part: offer.part.except(*Store::Parts::OWN), shelf_id: offer.part['shelf_id'] || offer.part['id'], choice: offer.choice, fit: offer.fit.verdict,
-            reasons: offer.fit.reasons, functions: option.functions.map { |f| function(f) }, keeps: Present.figure(option.keeps),
-            verdict: option.verdict }
+          { part: offer.part.except(*Store::Parts::OWN), shelf_id: offer.part['shelf_id'] || offer.part['id'], choice: offer.choice,
+            fit: offer.fit.verdict, reasons: offer.fit.reasons, functions: option.functions.map { |f| function(f) },
+            keeps: Present.figure(option.keeps), verdict: option.verdict }
         end
 
         def self.function(said)

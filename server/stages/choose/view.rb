@@ -22,7 +22,9 @@ module Miser
         return if row['brought_by'] && row['brought_by'] != lamp.choice&.fetch('id')
 
         { load_id: row['id'], word: Job::Functions::BY_KEY.fetch(Job::Functions.of(row['role']), nil)&.word || row['name'],
-          **%w[before after].to_h { |side| [side.to_sym, (f = budget.figure("load/#{side}/#{row['id']}")) && Present.figure(f, "load/#{side}/#{row['id']}")] },
+          **%w[before after].to_h do |side|
+            [side.to_sym, (f = budget.figure("load/#{side}/#{row['id']}")) && Present.figure(f, "load/#{side}/#{row['id']}")]
+          end,
           choice: lamp.part && lamp.choice['id'], claim: lamp.part && Present.claim(budget.thing(row['id'], lamp.choice['id'])) }
       end
     end

@@ -24,7 +24,8 @@ module Miser
       sheet = Verdicts::HandOver.new(ticket)
       budget = ticket.budget
       { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
-        loads: Present.loads(budget), changed: HandOverView.changed(ticket), beside: ticket.bill.beside.map { |r| r.to_h.slice(:name, :count, :for) },
+        loads: Present.loads(budget), changed: HandOverView.changed(ticket),
+        beside: ticket.bill.beside.map { |r| r.to_h.slice(:name, :count, :for) },
         bill: { cents: ticket.bill.cents, unpriced: ticket.bill.unpriced }, must_know: sheet.must_know,
         left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
         pictures: sheet.pictures.keys.filter_map { |kind| ChecksView.pictures(ticket.beams, kind) } }

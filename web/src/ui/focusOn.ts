@@ -1,5 +1,5 @@
 /** How long a field may take to be there, ms. */
-const PATIENCE = 600
+const PATIENCE = 2000
 
 /** Puts the hand on the field of a place, as soon as it is drawn. */
 export function focusOn(at: string) {

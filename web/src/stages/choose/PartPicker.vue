@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, freshId, type Part, type Schemas } from '../../api/client'
 import PartFields from '../../parts/PartFields.vue'
 import { useShelf } from '../../parts/useShelf'
 import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
 import FailNote from '../../ui/FailNote.vue'
+import { focusOn } from '../../ui/focusOn'
 import { stageFor } from '../registry'
 import OfferRows from './OfferRows.vue'
 
@@ -16,7 +17,6 @@ const shelf = useShelf()
 const all = ref(false)
 const find = ref('')
 const open = ref<string | null>(null)
-const fields = ref<HTMLElement>()
 const { data, failed } = useFetched([() => props.lamp.id, () => job.view?.revision, () => job.scenario, () => shelf.version], () => {
   const query = { lamp: props.lamp.id, scenario: job.scenario }
   return api.GET('/api/jobs/{id}/options', { params: { path: { id: job.id }, query } })
@@ -67,19 +67,16 @@ function undecided() {
   const at = `/choices/${choice.value.id}`
   job.edit([choice.value.part ? { op: 'set', at: `${at}/action`, value: 'try' } : { op: 'remove', at }])
 }
-async function own() {
+function own() {
   const id = freshId()
   const functions = props.loads.map((l) => ({ id: freshId(), does: roleOf(l.id), figures: [{ id: freshId(), origin: 'maker' }] }))
   const part = { name: `LED for ${props.lamp.name}`.slice(0, 80), base: props.lamp.base ?? undefined, functions }
   job.edit([{ op: 'add', at: '/choices', value: { id, position_id: props.lamp.id, action: put('swap'), part } }])
-  await show(id)
+  show(id)
 }
-async function show(id: string) {
+function show(id: string) {
   open.value = open.value === id ? null : id
-  await nextTick()
-  const name = fields.value?.querySelector<HTMLInputElement>('input')
-  name?.focus()
-  name?.select()
+  if (open.value) focusOn(`/choices/${id}/part/name`)
 }
 async function keepOnShelf() {
   const part = edited.value?.part
@@ -121,7 +118,7 @@ async function keepOnShelf() {
       </button>
     </div>
     <FailNote :text="failed || shelf.failed" />
-    <div v-if="edited?.part" ref="fields" class="mb-5 border-l-4 border-brass bg-leaf p-3" data-testid="own-part">
+    <div v-if="edited?.part" class="mb-5 border-l-4 border-brass bg-leaf p-3" data-testid="own-part">
       <PartFields :at="`/choices/${edited.id}/part`" :part="edited.part" :head="head" :claims="claims" />
       <div class="mt-3 flex flex-wrap gap-2">
         <button type="button" class="btn btn-main" @click="open = null">Done</button>

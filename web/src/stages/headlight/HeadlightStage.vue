@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, freshId, type Schemas } from '../../api/client'
 import PartFields from '../../parts/PartFields.vue'
@@ -14,6 +14,7 @@ import ChoiceRow from '../../ui/ChoiceRow.vue'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
 import FigureValue from '../../ui/FigureValue.vue'
+import { focusOn } from '../../ui/focusOn'
 import { minutes, money, plain, toneOf } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -31,7 +32,6 @@ const shelf = useShelf()
 const tables = computed(() => reference.tables)
 const { view, failed } = useStageView('headlight')
 const picked = ref<string | null>(null)
-const fields = ref<HTMLElement>()
 const lamps = computed(() => view.value?.lamps ?? [])
 const lamp = computed(() => lamps.value.find((l) => l.id === route.params.subject) ?? lamps.value[0])
 const place = computed(() => job.document?.positions.find((p) => p.id === lamp.value?.id))
@@ -54,17 +54,17 @@ const { data: offered } = useFetched([() => lamp.value?.id, () => job.view?.revi
 )
 const proposed = computed(() => (offered.value?.lamp === lamp.value?.id ? (offered.value?.shelf ?? []).filter((o) => o.fit !== 'no') : []))
 
-async function hold(part: Schemas['job_part'], show = true) {
+function hold(part: Schemas['job_part']) {
   const id = freshId()
-  if (show) picked.value = id
+  picked.value = id
   job.edit([{ op: 'add', at: '/choices', value: { id, position_id: lamp.value!.id, action: 'try', part } }])
-  await nextTick()
+  return id
 }
-async function add(kind: 'bulb' | 'unit' | 'projector') {
+function add(kind: 'bulb' | 'unit' | 'projector') {
   const does = job.document!.loads.filter((l) => l.position_id === lamp.value!.id && !l.brought_by)
   const functions = does.map((l) => ({ id: freshId(), does: l.role as 'head_low', figures: [{ id: freshId(), origin: 'maker' as const }] }))
-  await hold({ name: `New ${kind}`, kind, base: kind === 'bulb' ? place.value?.holder?.base : undefined, functions })
-  fields.value?.querySelector<HTMLInputElement>('input')?.select()
+  const id = hold({ name: `New ${kind}`, kind, base: kind === 'bulb' ? place.value?.holder?.base : undefined, functions })
+  focusOn(`/choices/${id}/part/name`)
 }
 function choose(id: string) {
   const now = job.document!.choices.find((c) => c.id === id)
@@ -204,7 +204,7 @@ function choose(id: string) {
             </tbody>
           </table>
         </div>
-        <details ref="fields" :open="part.name.startsWith('New ')" class="mb-4" data-testid="measurements">
+        <details :open="part.name.startsWith('New ')" class="mb-4" data-testid="measurements">
           <summary class="min-h-11 cursor-pointer py-2 font-semibold">Measurements of {{ part.name }}</summary>
           <PartFields :at="`/choices/${shown.id}/part`" :part="part" :kind="shown.kind" :claims="claims" head>
             <div class="mt-3">
