@@ -42,7 +42,7 @@ module Miser
 
       # Whether more light goes where it blinds than the change in light explains.
       # @return [Boolean]
-      def worse? = @line && glare && over?(glare) && light && over?(glare / light) ? true : false
+      def worse? = !@line.nil? && !glare.nil? && over?(glare) && !light.nil? && over?(glare / light)
 
       # @return [String]
       def sentence

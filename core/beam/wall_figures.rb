@@ -52,7 +52,8 @@ module Miser
           # @return [Figure] m through the brightest mark
           define_method("#{name}_#{side}") do
             notes = off_grid?(share, i) ? ['The light goes on beyond the marks: it is at least so much.'] : []
-            figure(@wall.extent(share)[i], 'm', "#{side == :w ? 'Width' : 'Height'} at a #{name} of the peak",
+            title = "#{side == :w ? 'Width' : 'Height'} at a #{name} of the peak"
+            figure(@wall.extent(share)[i], 'm', title,
               'from the brightest mark outward, straight between marks',
               [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice', notes: notes)
           end
