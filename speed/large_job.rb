@@ -20,8 +20,9 @@ module Miser
         document['loads'] = Array.new(40) { |i| load(i, ROLES[i % ROLES.size]) }
         document['choices'] = document['loads'].first(20).map { |l| choice(l) }
         extra = document['scenarios'].first(5).map { |s| s.merge('id' => "#{s['id']}_2", 'name' => "#{s['name']} 2", 'rpm' => 2600) }
-        document.merge('scenarios' => document['scenarios'] + extra,
+        document = document.merge('scenarios' => document['scenarios'] + extra,
           'ride' => [{ 'id' => 'a', 'minutes' => 30, 'scenario' => 'slow_trail' }])
+        Job::Followers.settle(document.dup, document)
       end
 
       def load(index, role)
@@ -31,9 +32,9 @@ module Miser
       end
 
       def choice(row)
-        part = { 'name' => 'LED', 'law' => 'driver', 'min_v' => 8,
-                 'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => 0.15, 'volts' => 13.5 }] }
-        { 'id' => "c#{row['id']}", 'load_id' => row['id'], 'action' => 'swap', 'part' => part }
+        part = { 'name' => 'LED', 'functions' => [{ 'id' => 'f', 'law' => 'driver', 'min_v' => 8,
+                                                    'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => 0.15, 'volts' => 13.5 }] }] }
+        { 'id' => "c#{row['id']}", 'position_id' => row['id'], 'action' => 'swap', 'part' => part }
       end
     end
   end

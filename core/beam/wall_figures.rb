@@ -55,7 +55,8 @@ module Miser
             title = "#{side == :w ? 'Width' : 'Height'} at a #{name} of the peak"
             figure(@wall.extent(share)[i], 'm', title,
               'from the brightest mark outward, straight between marks',
-              [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice', notes: notes)
+              [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice',
+              notes: notes)
           end
         end
       end

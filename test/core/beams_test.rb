@@ -38,7 +38,7 @@ class BeamsOfAJobTest < Miser::Test
     assert_in_delta(-0.05, job.line, 1e-9)
     glare = job.figures('a').glare
     assert glare.assumed
-    assert_match(/school of aim/, glare.working.inputs.first.origin)
+    assert_match(/rule of aim/, glare.working.inputs.first.origin)
     refute beams(wall('a', 'after')).figures('a').glare.assumed
     inches = Beams.new({ 'beam' => { 'walls' => [wall('a', 'after')] }, 'aim' => { 'school' => 'inches' } }, ->(_) {})
     assert_in_delta(-5 * 2 / 300.0, inches.line, 1e-9)
@@ -87,5 +87,39 @@ class BeamsOfAJobTest < Miser::Test
     assert_equal document['beam']['walls'][0], taken['beam']['walls'][0]
     cells = taken['beam']['walls'][1]['cells'].to_h { |c| [c['id'], c['lux']] }
     assert_equal [7.5, 10, 1.0], cells.values_at('r0c0', 'r0c1', 'r9c9')
+  end
+end
+
+# What a job's beam says where the machine is seen from afar, and what its marks do not say.
+class WorseBeamTest < Miser::Test
+  def wall(side, above:, below:)
+    { 'id' => side, 'beam' => 'low', 'side' => side, 'distance_m' => 5, 'columns' => 3, 'rows' => 3, 'width_m' => 2, 'up_m' => 0.5, 'down_m' => 0.5,
+      'cells' => Array.new(9) { |k| { 'id' => "r#{k / 3}c#{k % 3}", 'lux' => k < 3 ? above : below } } }
+  end
+
+  def flags(*walls)
+    Miser::Ticket.new(plain_job(loads: [lamp('a')], beam: { 'cutoff_m' => 0.1, 'walls' => walls })).flags.select { |f| f.key == 'worse_beam' }
+  end
+
+  def test_a_worse_headlamp_is_said_wherever_the_machine_is
+    worse = flags(wall('before', above: 1, below: 20), wall('after', above: 30, below: 40))
+    assert_equal ['a worse headlamp'], worse.map(&:short)
+    assert(worse.all?(&:serious?))
+    job = plain_job(loads: [lamp('a')],
+      beam: { 'cutoff_m' => 0.1, 'walls' => [wall('before', above: 1, below: 20), wall('after', above: 30, below: 40)] })
+    assert_includes Miser::Verdicts::LeftOpen.new(Miser::Ticket.new(job)).points.map(&:key), 'flag/worse_beam'
+    assert_empty flags(wall('before', above: 10, below: 20), wall('after', above: 1, below: 40))
+    assert_empty flags(wall('before', above: 1, below: 20))
+  end
+
+  # Light that is over half the peak at the last mark goes on beyond it.
+  def test_a_width_that_ends_where_the_marks_end_is_at_least_so_much
+    flat = Miser::Beam::Beams.new({ 'beam' => { 'walls' => [wall('after', above: 1, below: 20)] } }, ->(_) {}).figures('after')
+    assert_equal({ half_w: true, half_h: true, tenth_w: true, tenth_h: true }, flat.at_least)
+    bell = wall('after', above: 0, below: 1)
+    bell['cells'][4]['lux'] = 100
+    narrow = Miser::Beam::Beams.new({ 'beam' => { 'walls' => [bell] } }, ->(_) {}).figures('after')
+    assert_equal [false], narrow.at_least.values.uniq
+    assert_match(/at least 2\.00 m|at least 2 m/, Miser::Beam::Wall.new(wall('after', above: 1, below: 20)).words(-0.05))
   end
 end
