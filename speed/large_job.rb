@@ -32,8 +32,8 @@ module Miser
       end
 
       def choice(row)
-        part = { 'name' => 'LED', 'functions' => [{ 'id' => 'f', 'law' => 'driver', 'min_v' => 8,
-                                                    'figures' => [{ 'id' => 'f', 'origin' => 'maker', 'amps' => 0.15, 'volts' => 13.5 }] }] }
+        figures = [{ 'id' => 'f', 'origin' => 'maker', 'amps' => 0.15, 'volts' => 13.5 }]
+        part = { 'name' => 'LED', 'functions' => [{ 'id' => 'f', 'law' => 'driver', 'min_v' => 8, 'figures' => figures }] }
         { 'id' => "c#{row['id']}", 'position_id' => row['id'], 'action' => 'swap', 'part' => part }
       end
     end

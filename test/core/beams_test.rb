@@ -105,8 +105,8 @@ class WorseBeamTest < Miser::Test
     worse = flags(wall('before', above: 1, below: 20), wall('after', above: 30, below: 40))
     assert_equal ['a worse headlamp'], worse.map(&:short)
     assert(worse.all?(&:serious?))
-    job = plain_job(loads: [lamp('a')],
-      beam: { 'cutoff_m' => 0.1, 'walls' => [wall('before', above: 1, below: 20), wall('after', above: 30, below: 40)] })
+    walls = [wall('before', above: 1, below: 20), wall('after', above: 30, below: 40)]
+    job = plain_job(loads: [lamp('a')], beam: { 'cutoff_m' => 0.1, 'walls' => walls })
     assert_includes Miser::Verdicts::LeftOpen.new(Miser::Ticket.new(job)).points.map(&:key), 'flag/worse_beam'
     assert_empty flags(wall('before', above: 10, below: 20), wall('after', above: 1, below: 40))
     assert_empty flags(wall('before', above: 1, below: 20))
