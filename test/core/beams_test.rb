@@ -93,7 +93,8 @@ end
 # What a job's beam says where the machine is seen from afar, and what its marks do not say.
 class WorseBeamTest < Miser::Test
   def wall(side, above:, below:)
-    { 'id' => side, 'beam' => 'low', 'side' => side, 'distance_m' => 5, 'columns' => 3, 'rows' => 3, 'width_m' => 2, 'up_m' => 0.5, 'down_m' => 0.5,
+    { 'id' => side, 'beam' => 'low', 'side' => side, 'distance_m' => 5, 'columns' => 3, 'rows' => 3, 'width_m' => 2, 'up_m' => 0.5,
+      'down_m' => 0.5,
       'cells' => Array.new(9) { |k| { 'id' => "r#{k / 3}c#{k % 3}", 'lux' => k < 3 ? above : below } } }
   end
 
