@@ -74,7 +74,7 @@ module Miser
       end
 
       def replace_row(list, id, value)
-        index = list.index { |m| m['id'] == id } or fail_with("there is no row #{id.inspect} any more")
+        index = list.index { |m| m.is_a?(Hash) && m['id'] == id } or fail_with("there is no row #{id.inspect} any more")
         fail_with('a row keeps its id') unless value.is_a?(Hash) && value['id'] == id
         list[index] = value
       end
@@ -83,7 +83,7 @@ module Miser
         list = walk(steps, make: true, empty: [])
         fail_with('this is no list to add to') unless list.is_a?(Array)
         fail_with('a new row needs an id') unless value.is_a?(Hash) && value['id'].is_a?(String)
-        fail_with("there is a row #{value['id'].inspect} already") if list.any? { |m| m['id'] == value['id'] }
+        fail_with("there is a row #{value['id'].inspect} already") if list.any? { |m| m.is_a?(Hash) && m['id'] == value['id'] }
         list.insert(place(list, before), value)
       end
 
@@ -101,13 +101,13 @@ module Miser
       def row(steps)
         *path, id = steps
         list = walk(path)
-        index = list.is_a?(Array) && list.index { |m| m['id'] == id }
+        index = list.is_a?(Array) && list.index { |m| m.is_a?(Hash) && m['id'] == id }
         fail_with("there is no row #{id.inspect} any more") unless index
         [list, index]
       end
 
       def place(list, before)
-        (before && list.index { |m| m['id'] == before }) || list.size
+        (before && list.index { |m| m.is_a?(Hash) && m['id'] == before }) || list.size
       end
 
       def parent(steps)

@@ -55,10 +55,13 @@ module Miser
         positions = [*document['positions']]
         taken = positions.to_h { |p| [p['id'], true] }
         document['loads'] = document['loads'].map do |load|
-          next load unless homeless?(load) && load['id'].is_a?(String) && !taken[load['id']]
+          next load unless homeless?(load) && load['id'].is_a?(String)
 
-          positions << position_of(load)
-          load.except('base', *PLACED.keys).merge('position_id' => load['id'])
+          names = [load['id'], *(2..positions.size + 2).map { |n| "#{load['id'][0, 36]}-#{n}" }]
+          id = names.find { |name| !taken[name] }
+          taken[id] = true
+          positions << position_of(load).merge('id' => id)
+          load.except('base', *PLACED.keys).merge('position_id' => id)
         end
         document['positions'] = positions
       end

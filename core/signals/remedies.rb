@@ -95,7 +95,7 @@ module Miser
       end
 
       def apply(harness)
-        harness.with(lamps: harness.lamps.map { |l| l.place == 'rear' ? @case.before.lamp(l.id) : l })
+        harness.with(lamps: harness.lamps.map { |l| l.place == 'rear' ? (@case.before.lamp(l.id) || l) : l })
       end
 
       def cost

@@ -7,7 +7,7 @@ module Miser
     # What is earned, spent and kept.
     class BudgetStage < Stage
       declare 'budget', label: 'Budget', group: 'decide', place: 30
-      reads :machine, :system, :circuits, :loads, :readings, :choices, :scenarios, :bench, :assumptions
+      reads :machine, :system, :circuits, :positions, :loads, :readings, :sums, :choices, :scenarios, :bench, :assumptions
       figures :line, :load, :circuit, :reading, :accessory, :change, :ride
 
       def wants

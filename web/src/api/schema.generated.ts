@@ -1302,7 +1302,7 @@ export interface components {
         Hits: {
             hits: {
                 /** @enum {unknown} */
-                kind: "machine" | "load" | "part";
+                kind: "machine" | "load" | "part" | "stage";
                 label: string;
                 detail: string;
                 job: string | null;
