@@ -57,7 +57,7 @@ module Miser
         document['loads'] = document['loads'].map do |load|
           next load unless homeless?(load) && load['id'].is_a?(String)
 
-          names = [load['id'], *(2..positions.size + 2).map { |n| "#{load['id'][0, 36]}-#{n}" }]
+          names = [load['id'], *(2..(positions.size + 2)).map { |n| "#{load['id'][0, 36]}-#{n}" }]
           id = names.find { |name| !taken[name] }
           taken[id] = true
           positions << position_of(load).merge('id' => id)
