@@ -17,7 +17,7 @@ VIEWS = {
   'board' => ['/', 'light', [1280, 800]], 'budget' => ['/job/dunlin250/budget', 'light', [1280, 800]],
   'budget-dark' => ['/job/dunlin250/budget', 'dark', [1280, 800]],
   'intake' => ['/job/wren125/intake', 'light', [1280, 800]], 'readings' => ['/job/dunlin250/readings/l1.c1', 'light', [1280, 800]],
-  'choose' => ['/job/bracken420/choose/l1', 'light', [1280, 800]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
+  'choose' => ['/job/dunlin250/choose/l1', 'light', [1280, 1000]], 'shelf' => ['/shelf/p-heron-7', 'light', [1280, 1000]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
   'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]],
   'working' => ['/job/dunlin250/budget', 'light', [1280, 800]],
   'signals' => ['/job/dunlin250/signals', 'light', [1280, 1000]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],

@@ -10,6 +10,7 @@ class OperatingPointCheck < Miser::Test
 
   # The netlist's figures are taken from the job document, not from Miser's laws.
   def netlist_loads(job, scenario)
+    count = job['positions'].to_h { |p| [p['id'], p['count']] }
     job['loads'].filter_map do |l|
       duty = scenario['duties'][l['role']].to_f
       next if duty.zero?
@@ -17,7 +18,7 @@ class OperatingPointCheck < Miser::Test
       figure = l['figures'].first
       law = { amps: figure['amps'], volts: figure['volts'] }
       l['law'] == 'resistor' ? law[:forward] = l['forward_v'] : law.merge!(exponent: EXPONENTS.fetch(l['law']), min: l['min_v'])
-      [law, duty * l['count']]
+      [law, duty * count.fetch(l['position_id'])]
     end
   end
 

@@ -41,11 +41,16 @@ class BudgetLawsTest < Miser::Test
 
   # Two lamps in one row, or one lamp in each of two: the same amps. The doubt is not: one label's error is in both.
   def test_two_of_a_kind_are_two_rows
+    pairs = made = 0
+    fresh = -> { "x#{made += 1}" }
     each_machine do |job, _, name|
-      split = job['loads'].flat_map { |l| l['count'] == 2 ? [l.merge('count' => 1), l.merge('count' => 1, 'id' => "#{l['id']}b")] : [l] }
-      whole, parted = [job, job.merge('loads' => split)].map { |j| figures(j) }
+      split = job['positions'].reduce(job) { |apart, p| Miser::Job::Fitting.split(apart, p['id'], &fresh) }
+      assert_operator split['positions'].size, :>=, job['positions'].size
+      pairs += split['positions'].size - job['positions'].size
+      whole, parted = [job, split].map { |j| figures(j) }
       whole.zip(parted).each { |a, b| [1, 2, 3].each { |i| a[i] && assert_in_delta(a[i], b[i], 1e-6, name) } }
     end
+    assert_operator pairs, :>, 20
   end
 
   def test_what_is_kept_is_earned_less_spent_and_break_even_keeps_nothing

@@ -1,5 +1,5 @@
 import { reactive, ref, watch, type Ref } from 'vue'
-import { api, type Edit, type FieldError, type Schemas } from '../api/client'
+import { api, AWAY, type Edit, type FieldError, type Schemas } from '../api/client'
 import { useShelf } from '../parts/useShelf'
 import { makeLane } from '../state/lane'
 import type { Editor } from '../state/useEditor'
@@ -42,7 +42,7 @@ export function useShelfPart(kept: Ref<Schemas['ShelfPart'] | undefined>, saved:
         shelf.version += 1
         saved(data)
       } catch {
-        failed.value = 'Miser does not answer. What you typed stays in its field; touch it again to send it.'
+        failed.value = `${AWAY} What you typed stays in its field; touch it again to send it.`
       }
     })
   }
