@@ -36,7 +36,7 @@ class ChecksScreenTest < Miser::BrowserTest
       assert_selector "[data-testid=wall-#{side}]", text: 'above the cut-off'
     end
     assert_equal '50', field('/beam/cutoff_m')[:placeholder]
-    assert_text 'empty: where the aim’s school wants it'
+    assert_text 'empty: where the rule of aim wants it'
     assert_selector '[data-testid=sentence]', text: 'glare'
     click_on 'High beam'
     assert_no_selector "[data-at='/beam/cutoff_m']"
