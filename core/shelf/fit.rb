@@ -45,7 +45,7 @@ module Miser
         work = judged.findings.select { |f| f.verdict == 'work' }.map { |f| f.label.downcase }
         unmeasured = judged.unmeasured.size
         [*judged.stops.map { |f| finding(f.rule, 'no', f.text) },
-          work.any? ? finding('work', 'work', "fitting work: #{work.join(', ')}") : nil,
+          work.any? ? finding('work', 'work', work.join(', ')) : nil,
           unmeasured.positive? ? finding('unmeasured', 'unknown', "#{unmeasured} checks of fit wait for a measurement") : nil].compact
       end
 

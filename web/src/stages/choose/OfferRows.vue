@@ -37,19 +37,28 @@ const HOW: Record<string, string> = { kept: 'old lamp', dark: 'dark' }
           :class="o.choice && o.choice === fitted ? 'bg-shade' : ''"
           :data-part="o.part.name"
         >
-          <td class="w-full min-w-56">
+          <td class="w-full min-w-44">
             <span class="font-semibold">{{ o.part.name }}</span>
             <span class="block text-sm"
               ><span class="font-semibold" :class="toneOf(o.fit)">{{ reference.fit(o.fit) }}</span
               ><span v-if="o.reasons.length" class="text-dim">: {{ o.reasons.join('; ') }}</span></span
             >
             <span v-if="o.part.note" class="block text-sm text-dim">{{ o.part.note }}</span>
+            <button
+              v-if="o.choice"
+              type="button"
+              class="min-h-11 text-sm underline underline-offset-4"
+              :aria-label="`Edit ${o.part.name}`"
+              @click="emit('edit', o.choice)"
+            >
+              edit
+            </button>
           </td>
           <td class="r">
             <span v-for="f in o.functions" :key="f.load_id" class="block whitespace-nowrap">
               <span v-if="word(f, o.functions.length)" class="mr-2 text-sm text-dim">{{ word(f, o.functions.length) }}</span>
               <span v-if="HOW[f.how]" class="text-dim">{{ HOW[f.how] }}</span>
-              <FigureValue v-else :figure="f.amps" :name="`${o.part.name} draws`" fine sigma />
+              <FigureValue v-else :figure="f.amps" :name="`${o.part.name} draws`" fine />
             </span>
           </td>
           <td class="r">
@@ -70,7 +79,7 @@ const HOW: Record<string, string> = { kept: 'old lamp', dark: 'dark' }
             ><span class="block text-dim">{{ minutes(o.part.minutes) }} min</span>
           </td>
           <td class="r">
-            <div class="flex flex-wrap justify-end gap-1">
+            <div class="flex flex-col items-end gap-1">
               <button
                 type="button"
                 class="btn"
@@ -84,12 +93,9 @@ const HOW: Record<string, string> = { kept: 'old lamp', dark: 'dark' }
               <button v-if="!o.choice" type="button" class="btn" :aria-label="`Hold ${o.part.name} against it`" @click="emit('hold', o)">
                 Try
               </button>
-              <template v-else>
-                <button type="button" class="btn btn-bare" :aria-label="`Edit ${o.part.name}`" @click="emit('edit', o.choice)">edit</button>
-                <button type="button" class="btn btn-bare" :aria-label="`Take ${o.part.name} away`" @click="emit('drop', o.choice)">
-                  ✕
-                </button>
-              </template>
+              <button v-else type="button" class="btn btn-bare" :aria-label="`Take ${o.part.name} away`" @click="emit('drop', o.choice)">
+                ✕
+              </button>
             </div>
           </td>
         </tr>
