@@ -154,7 +154,7 @@ module Miser
       end
 
       def paint(port)
-        browser = Ferrum::Browser.new(**Chromium::OPTIONS)
+        browser = Ferrum::Browser.new(**Chromium.options)
         browser.go_to("http://127.0.0.1:#{port}/job/bench/budget")
         browser.network.wait_for_idle
         first = painted(browser)

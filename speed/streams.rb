@@ -57,7 +57,7 @@ module Miser
       end
 
       def follow(runs, port)
-        browsers = Array.new(WINDOWS) { Ferrum::Browser.new(**Chromium::OPTIONS) }
+        browsers = Array.new(WINDOWS) { Ferrum::Browser.new(**Chromium.options) }
         id = begin_run(port)
         browsers.each do |b|
           b.go_to("http://127.0.0.1:#{port}/theme.js")

@@ -55,7 +55,7 @@ Dir.mktmpdir do |folder|
   server = Puma::Server.new(app, nil, min_threads: 1, max_threads: 12)
   port = server.add_tcp_listener('127.0.0.1', 0).addr[1]
   server.run
-  browser = Ferrum::Browser.new(**Miser::Chromium::OPTIONS)
+  browser = Ferrum::Browser.new(**Miser::Chromium.options)
   VIEWS.each do |name, (path, theme, size)|
     next unless only.empty? || only.include?(name)
 

@@ -8,7 +8,7 @@ require_relative '../../cli/demo_data'
 require_relative '../../server/app'
 
 Capybara.register_driver(:chromium) do |app|
-  Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], js_errors: true, **Miser::Chromium::OPTIONS)
+  Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], js_errors: true, **Miser::Chromium.options)
 end
 Capybara.server = :puma, { Silent: true, Threads: '1:24' }
 Capybara.default_driver = :chromium

@@ -108,7 +108,7 @@ module Miser
     def text(css = 'body') = @browser.at_css(css)&.text.to_s.gsub(/\s+/, ' ')
 
     def the_screen
-      @browser = Ferrum::Browser.new(**Chromium::OPTIONS)
+      @browser = Ferrum::Browser.new(**Chromium.options)
       @browser.go_to("http://127.0.0.1:#{@port}/job/dunlin250/budget")
       wait_until { text('nav[aria-label=Ticket]').include?('Spares') }
       @browser.keyboard.type('9') # ninth of ten, between aim and hand over

@@ -4,11 +4,17 @@ module Miser
   # How headless Chromium is started here: no sandbox (it may run as root), and
   # none of its own talk with the network.
   module Chromium
-    OPTIONS = {
-      browser_path: %w[/usr/bin/chromium /usr/bin/chromium-browser].find { |p| File.executable?(p) },
-      browser_options: { 'no-sandbox' => nil, 'disable-gpu' => nil, 'disable-quic' => nil, 'disable-background-networking' => nil,
-                         'disable-component-update' => nil, 'no-first-run' => nil, 'disable-sync' => nil, 'disable-dev-shm-usage' => nil },
-      headless: true, timeout: 20, process_timeout: 40
-    }.freeze
+    WANTS = %w[no-sandbox disable-gpu disable-quic disable-background-networking disable-component-update no-first-run disable-sync
+      disable-dev-shm-usage].freeze
+    PATHS = %w[/usr/bin/chromium /usr/bin/chromium-browser].freeze
+
+    # Made anew for each browser: one driver writes into what it is given, another freezes it.
+    # @return [Hash]
+    def self.options
+      { browser_path: PATHS.find { |p| File.executable?(p) }, browser_options: WANTS.to_h do |name|
+        [name, nil]
+      end, headless: true, timeout: 20,
+        process_timeout: 40 }
+    end
   end
 end

@@ -37,10 +37,15 @@ function add(group: 'engine' | 'accessory') {
   job.edit([{ op: 'add', at: '/loads', value: { id, ...row, ...figures } as Load }])
   focusOn(`/loads/${id}/name`)
 }
-function addLamp(event: Event) {
+async function addLamp(event: Event) {
   const field = event.target as HTMLSelectElement
-  if (field.value) void job.act('lamp', field.value)
+  const key = field.value
   field.value = ''
+  if (!key) return
+  await job.act('lamp', key)
+  // A hand that went on typing elsewhere meanwhile is left there.
+  const added = document.value.positions.at(-1)
+  if (added && window.document.activeElement === field) focusOn(`/positions/${added.id}/name`)
 }
 </script>
 
