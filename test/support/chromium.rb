@@ -11,10 +11,8 @@ module Miser
     # Made anew for each browser: one driver writes into what it is given, another freezes it.
     # @return [Hash]
     def self.options
-      { browser_path: PATHS.find { |p| File.executable?(p) }, browser_options: WANTS.to_h do |name|
-        [name, nil]
-      end, headless: true, timeout: 20,
-        process_timeout: 40 }
+      wants = WANTS.to_h { |name| [name, nil] }
+      { browser_path: PATHS.find { |p| File.executable?(p) }, browser_options: wants, headless: true, timeout: 20, process_timeout: 40 }
     end
   end
 end
