@@ -83,7 +83,7 @@ class ShopTest < Miser::BrowserTest
     page.driver.browser.mouse.click(x: 640, y: 5)
     press('/')
     fill_in 'Find', with: 'no such thing at all'
-    assert_text 'Nothing by that name'
+    assert_text 'Nothing has all of these words'
   end
 
   def look_for(word)

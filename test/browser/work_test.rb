@@ -87,12 +87,15 @@ class WorkTest < Miser::BrowserTest
   def test_a_series_settles
     visit '/job/bracken420/readings/l4'
     click_on 'Take a series'
-    assert_selector '[data-at*="/samples/"]', count: 3
-    fields = all('[data-at*="/samples/"]').map { |f| f['data-at'] }
+    assert_selector '[data-at*="/samples/"][data-at$="/amps"]', count: 3
+    fields = all('[data-at*="/samples/"][data-at$="/amps"]').map { |f| f['data-at'] }
     fields.zip(%w[1.88 1.80 1.76]).each { |at, text| enter at, text }
     assert_selector '[data-testid=advice]', text: /Keep going: about 0.04 A/
     click_on 'One more'
-    assert_selector '[data-at*="/samples/"]', count: 4
+    assert_selector '[data-at*="/samples/"][data-at$="/amps"]', count: 4
+    # Its time can be typed.
+    enter fields.last.sub('/amps', '/t_s'), '150'
+    assert_equal 150, document('bracken420')['readings'].last['samples'][2]['t_s']
   end
 
   def test_every_figure_opens_its_working
