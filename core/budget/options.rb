@@ -89,7 +89,8 @@ module Miser
 
       # One function's load in exchange for another: what it adds to the line's sums.
       # @!attribute keeps, moved [Float] A @!attribute variance [Float] A²
-      Swap = Struct.new(:load, :keeps, :moved, :variance)
+      # @!attribute block [Ledger::Block, nil] what goes
+      Swap = Struct.new(:load, :block, :keeps, :moved, :variance)
       private_constant :Swap
 
       def swap(line, row, load)
@@ -98,8 +99,14 @@ module Miser
         block = line.blocks.find { |b| b.entry.id == row['id'] && b.amps }
         by_volts = ->(l) { l ? duty * line.half_difference { |v| l.amps(v) } : 0.0 }
         gone = block ? (block.sigma**2) + (2 * line.in_common_with(block)) : 0.0
-        Swap.new(load, (block ? block.amps : 0.0) - (load ? duty * load.amps(volts) : 0.0),
+        Swap.new(load, block, (block ? block.amps : 0.0) - (load ? duty * load.amps(volts) : 0.0),
           by_volts[block && @now[row['id']].load] - by_volts[load], (load ? (duty * load.sigma(volts))**2 : 0.0) - gone)
+      end
+
+      # What those that go have in common among themselves went with each of the two: once too often.
+      def in_common(line, blocks)
+        together = line.ledger.together or return 0.0
+        blocks.combination(2).sum(0.0) { |a, b| 2 * a.duty * b.duty * together.call(a.entry, b.entry) }
       end
 
       def duty(row) = @scenario.parked? ? 0.0 : @scenario.duty(row)
@@ -107,7 +114,7 @@ module Miser
       # The line's own sums, less the lamp as it stands there, with the part.
       def changed(line, swaps)
         moved = line.earn_by_volts - line.spend_by_volts + swaps.sum(0.0, &:moved)
-        variance = [line.load_variance + swaps.sum(0.0, &:variance), 0.0].max
+        variance = [line.load_variance + swaps.sum(0.0, &:variance) + in_common(line, swaps.filter_map(&:block)), 0.0].max
         Figure.new(line.earns.value - line.known_spends + swaps.sum(0.0, &:keeps), 'A',
           sigma: Math.sqrt(variance + (line.curve_sigma**2) + (moved**2)),
           assumed: line.earns.assumed || line.blocks.any?(&:assumed?) || swaps.any? { |s| s.load && s.load.anchor.origin.assumed? })

@@ -65,8 +65,14 @@ module Miser
         share && figures(own).none? ? own.merge(dimmed(part, function, share)) : own
       end
 
-      # @return [Boolean] whether anything is said of what it draws
-      def stated?(function) = figures(function).any? || function.dig('claim', 'watts') || function['share'] ? true : false
+      # A function in a few words: what it does, and what is said of its draw.
+      # @return [String]
+      def words(function)
+        figure = figures(function).first || NOTHING
+        amount = figure['amps'] ? "#{figure['amps']} A" : (figure['watts'] && "#{figure['watts']} W")
+        amount ||= function['share'] ? format('%d %% of full', function['share'] * 100) : 'draw unknown'
+        [BY_KEY[function['does']]&.word, amount, figure['origin'] == 'advertised' ? 'advertised' : nil].compact.join(' ')
+      end
 
       def figures(function) = (function['figures'] || []).select { |f| f['amps'] || f['watts'] }
 

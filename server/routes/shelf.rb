@@ -61,16 +61,7 @@ module Miser
         # @param kept [Hash] as the store has it
         def self.part(kept)
           { id: kept['id'], part: kept.except(*Store::Parts::OWN), retired: kept['retired'] || false, starter: kept['starter'] || false,
-            picture: kept['picture'], draws: (kept['functions'] || []).map { |f| draws(f) } }
-        end
-
-        # A function in words, as its row on the shelf says it.
-        def self.draws(function)
-          figure = (function['figures'] || []).first || {}
-          amount = figure['amps'] ? "#{figure['amps']} A" : (figure['watts'] && "#{figure['watts']} W")
-          amount ||= function['share'] ? "#{(function['share'] * 100).round} % of full" : 'draw unknown'
-          word = Miser::Job::Functions::BY_KEY[function['does']]&.word
-          [word, amount, figure['origin'] == 'advertised' ? 'advertised' : nil].compact.join(' ')
+            picture: kept['picture'], draws: (kept['functions'] || []).map { |f| Miser::Job::Functions.words(f) } }
         end
 
         def self.put(parts, body)

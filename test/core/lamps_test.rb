@@ -210,4 +210,23 @@ class LampsTest < Miser::Test
       assert_within 1e-6, fitted.sigma, offer.option.keeps.sigma, id
     end
   end
+
+  # The same where both functions were read in sums: their doubts have something in common with each other and with the rest.
+  def test_what_is_offered_is_what_comes_where_sums_were_read
+    job = machine(two_in_one('h', base: 'H4', does: H4), two_in_one('t', base: 'R5W', does: { 'tail' => {} }))
+    job['sums'] = [{ 'id' => 's', 'on' => %w[h-head_low h-head_high t-tail], 'amps' => 10.9, 'volts' => 12.6 }]
+    job['scenarios'][0]['duties']['head_high'] = 0.5
+    led = part(function('head_low', 1.4), function('head_high', 2.2), base: 'H4')
+    ticket = Miser::Ticket.new(job)
+    offer = ticket.offers(ticket.document.lamps.first, [led], ticket.budget.scenario('idle_night')).last.first
+    fitted = budget(job.merge('choices' => [choice('h', led)])).line('after', 'idle_night', 'main').keeps
+    assert_within 1e-9, fitted.value, offer.option.keeps.value
+    assert_within 1e-6, fitted.sigma, offer.option.keeps.sigma
+  end
+
+  def test_a_function_in_words
+    words = Miser::Job::Functions.method(:words)
+    assert_equal ['low 1.4 A', 'running 60 % of full', 'brake draw unknown'],
+      [words[function('head_low', 1.4)], words[function('position', nil, share: 0.6)], words[function('brake')]]
+  end
 end

@@ -21,7 +21,7 @@ module Miser
       def function(budget, lamp, row)
         return if row['brought_by'] && row['brought_by'] != lamp.choice&.fetch('id')
 
-        { load_id: row['id'], word: Job::Functions::BY_KEY.fetch(Job::Functions.of(row['role']), nil)&.word || row['name'],
+        { load_id: row['id'], does: Job::Functions.of(row['role']), word: Job::Functions::BY_KEY.fetch(Job::Functions.of(row['role']), nil)&.word || row['name'],
           **%w[before after].to_h do |side|
             [side.to_sym, (f = budget.figure("load/#{side}/#{row['id']}")) && Present.figure(f, "load/#{side}/#{row['id']}")]
           end,

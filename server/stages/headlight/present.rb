@@ -12,7 +12,7 @@ module Miser
 
       # @param list [Headlight::Candidates]
       def lamp(list)
-        { id: list.lamp.id, name: list.lamp.name, recommended: list.recommended&.id, chosen: list.chosen&.id, winter: list.winter?,
+        { id: list.lamp.id, name: list.lamp.name, does: list.lamp.does, recommended: list.recommended&.id, chosen: list.chosen&.id, winter: list.winter?,
           candidates: list.all.map { |j| candidate(j) } }
       end
 

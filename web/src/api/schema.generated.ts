@@ -1682,6 +1682,8 @@ export interface components {
             alike: string[];
             functions: {
                 load_id: string;
+                /** @description as a part says it of itself */
+                does: string;
                 word: string;
                 before: null | components["schemas"]["Figure"];
                 after: null | components["schemas"]["Figure"];
@@ -1757,6 +1759,8 @@ export interface components {
         HeadlampView: {
             id: string;
             name: string;
+            /** @description as a part says it of itself */
+            does: string[];
             recommended: string | null;
             chosen: string | null;
             winter: boolean;

@@ -37,17 +37,13 @@ const head = computed(() => props.loads.some((l) => l.role.startsWith('head_')))
 const claims = computed(() =>
   Object.fromEntries(
     props.lamp.functions.flatMap((f) => {
-      const row = edited.value?.part?.functions?.find((p) => props.lamp.functions.length === 1 || p.does === roleOf(f.load_id))
+      const row = edited.value?.part?.functions?.find((p) => props.lamp.functions.length === 1 || p.does === f.does)
       return row && edited.value?.id === f.choice ? [[row.id, f.claim]] : []
     }),
   ),
 )
 const added = computed(() => choice.value?.action === 'add')
 
-function roleOf(load: string) {
-  const role = props.loads.find((l) => l.id === load)?.role ?? ''
-  return role.startsWith('signal_') ? 'signal' : role
-}
 /** What is decided last counts: what stood before becomes a part tried. */
 function decide(action: 'keep' | 'remove' | 'swap', part?: Part) {
   job.edit([{ op: 'add', at: '/choices', value: { id: freshId(), position_id: props.lamp.id, action: put(action), part } }])
@@ -69,7 +65,8 @@ function undecided() {
 }
 function own() {
   const id = freshId()
-  const functions = props.loads.map((l) => ({ id: freshId(), does: roleOf(l.id), figures: [{ id: freshId(), origin: 'maker' }] }))
+  const brought = props.lamp.functions.filter((f) => props.loads.some((l) => l.id === f.load_id))
+  const functions = brought.map((f) => ({ id: freshId(), does: f.does, figures: [{ id: freshId(), origin: 'maker' }] }))
   const part = { name: `LED for ${props.lamp.name}`.slice(0, 80), base: props.lamp.base ?? undefined, functions }
   job.edit([{ op: 'add', at: '/choices', value: { id, position_id: props.lamp.id, action: put('swap'), part } }])
   show(id)

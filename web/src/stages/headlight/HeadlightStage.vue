@@ -45,7 +45,6 @@ const best = computed(() => lamp.value?.candidates.find((c) => c.id === lamp.val
 const bases = computed(() => (tables.value?.bases ?? []).map((b) => ({ key: b.key, label: b.key })))
 const photometry = usePhotometryFile()
 const files = computed(() => (job.document?.beam?.photometry ?? []).map((f) => ({ key: f.id, label: f.name })))
-const claims = computed(() => ({}))
 /** Parts of the shelf that could go in here. */
 const { data: offered } = useFetched([() => lamp.value?.id, () => job.view?.revision, () => shelf.version], () =>
   lamp.value
@@ -61,8 +60,8 @@ function hold(part: Schemas['job_part']) {
   return id
 }
 function add(kind: 'bulb' | 'unit' | 'projector') {
-  const does = job.document!.loads.filter((l) => l.position_id === lamp.value!.id && !l.brought_by)
-  const functions = does.map((l) => ({ id: freshId(), does: l.role as 'head_low', figures: [{ id: freshId(), origin: 'maker' as const }] }))
+  const figures = () => [{ id: freshId(), origin: 'maker' as const }]
+  const functions = lamp.value!.does.map((does) => ({ id: freshId(), does: does as 'head_low', figures: figures() }))
   const id = hold({ name: `New ${kind}`, kind, base: kind === 'bulb' ? place.value?.holder?.base : undefined, functions })
   focusOn(`/choices/${id}/part/name`)
 }
@@ -206,7 +205,7 @@ function choose(id: string) {
         </div>
         <details :open="part.name.startsWith('New ')" class="mb-4" data-testid="measurements">
           <summary class="min-h-11 cursor-pointer py-2 font-semibold">Measurements of {{ part.name }}</summary>
-          <PartFields :at="`/choices/${shown.id}/part`" :part="part" :kind="shown.kind" :claims="claims" head>
+          <PartFields :at="`/choices/${shown.id}/part`" :part="part" :kind="shown.kind" head>
             <div class="mt-3">
               <PickField
                 v-if="files.length"
