@@ -21,7 +21,8 @@ module Miser
       def function(budget, lamp, row)
         return if row['brought_by'] && row['brought_by'] != lamp.choice&.fetch('id')
 
-        { load_id: row['id'], does: Job::Functions.of(row['role']), word: Job::Functions::BY_KEY.fetch(Job::Functions.of(row['role']), nil)&.word || row['name'],
+        does = Job::Functions.of(row['role'])
+        { load_id: row['id'], does: does, word: Job::Functions::BY_KEY[does]&.word || row['name'],
           **%w[before after].to_h do |side|
             [side.to_sym, (f = budget.figure("load/#{side}/#{row['id']}")) && Present.figure(f, "load/#{side}/#{row['id']}")]
           end,

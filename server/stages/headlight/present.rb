@@ -12,8 +12,8 @@ module Miser
 
       # @param list [Headlight::Candidates]
       def lamp(list)
-        { id: list.lamp.id, name: list.lamp.name, does: list.lamp.does, recommended: list.recommended&.id, chosen: list.chosen&.id, winter: list.winter?,
-          candidates: list.all.map { |j| candidate(j) } }
+        { id: list.lamp.id, name: list.lamp.name, does: list.lamp.does, recommended: list.recommended&.id, chosen: list.chosen&.id,
+          winter: list.winter?, candidates: list.all.map { |j| candidate(j) } }
       end
 
       def candidate(judged)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Block } from './blocks'
+import { leaders } from './leaders'
 import { plain } from '../ui/format'
 import { useWorking } from '../state/useWorking'
 import { KINDS } from './patterns'
@@ -36,25 +37,13 @@ const spent = computed(() => placed.value.reduce((sum, b) => sum + b.amps, 0))
 
 /** Width of a letter, about: names that hold in their block stand in it. */
 const LETTER = 7.8
-const SMALL = 6.6
 const LANE = 14
 const holds = (b: { name: string; width: number }) => b.name.length * LETTER + 14 <= b.width
 const inside = computed(() => placed.value.filter(holds))
-/** Others keep their name below, with a line to it: in whichever lane has room. */
+/** Others keep their name below, with a line to it. */
 const led = computed(() => {
-  const ends = Array.from({ length: props.lanes ?? 0 }, () => -Infinity)
-  return placed.value
-    .filter((b) => !holds(b))
-    .flatMap((b) => {
-      const middle = b.x + b.width / 2
-      const said = b.name.length > 20 ? `${b.name.slice(0, 19).trimEnd()}…` : b.name
-      const width = said.length * SMALL
-      const text = Math.max(0, Math.min(middle - 4, (props.far ?? Infinity) - width))
-      const lane = ends.findIndex((end) => end + 8 <= text)
-      if (lane < 0) return []
-      ends[lane] = text + width
-      return [{ ...b, said, text, y: props.top + props.height + 14 + lane * LANE }]
-    })
+  const told = placed.value.filter((b) => !holds(b)).map((b) => ({ id: b.id, name: b.name, at: b.x + b.width / 2 }))
+  return leaders(told, props.lanes ?? 0, props.far ?? Infinity).map((l) => ({ ...l, y: props.top + props.height + 14 + l.lane * LANE }))
 })
 
 function tell(b: { part: string | null; name: string; amps: number; sigma?: number | null; duty: number; origin: string | null }) {
@@ -121,8 +110,8 @@ function tell(b: { part: string | null; name: string; amps: number; sigma?: numb
         {{ b.name }}
       </text>
       <g v-for="b in led" :key="b.id" class="pointer-events-none" aria-hidden="true" data-testid="leader">
-        <path :d="`M${b.x + b.width / 2} ${top + height}V${b.y - 10}`" stroke="var(--dim)" stroke-width="1" fill="none" />
-        <text :x="b.text" :y="b.y" font-size="12.5" fill="var(--dim)">{{ b.said }}</text>
+        <path :d="`M${b.at} ${top + height}V${b.y}`" stroke="var(--dim)" stroke-width="1" fill="none" />
+        <text :x="b.from" :y="b.y" font-size="12.5" fill="var(--dim)">{{ b.said }}</text>
       </g>
     </template>
   </g>

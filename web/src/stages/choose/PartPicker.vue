@@ -66,7 +66,9 @@ function undecided() {
 function own() {
   const id = freshId()
   const brought = props.lamp.functions.filter((f) => props.loads.some((l) => l.id === f.load_id))
-  const functions = brought.map((f) => ({ id: freshId(), does: f.does, figures: [{ id: freshId(), origin: 'maker' }] }))
+  // Both sides' signals of one lamp are one function of its part.
+  const does = [...new Set(brought.map((f) => f.does))]
+  const functions = does.map((d) => ({ id: freshId(), does: d, figures: [{ id: freshId(), origin: 'maker' }] }))
   const part = { name: `LED for ${props.lamp.name}`.slice(0, 80), base: props.lamp.base ?? undefined, functions }
   job.edit([{ op: 'add', at: '/choices', value: { id, position_id: props.lamp.id, action: put('swap'), part } }])
   show(id)
