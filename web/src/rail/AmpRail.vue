@@ -29,7 +29,7 @@ const TOP = 16
 const BEFORE = TOP + 24
 const AFTER = BEFORE + 30
 const LOW = 32
-const LANES = 3
+const LANES = 4
 const blocks = rail.blocks
 const earned = computed(() => rail.earns.value?.value ?? null)
 const far = computed(() => {

@@ -36,7 +36,8 @@ export function leaders(blocks: Told[], lanes: number, far: number): Leader[] {
         placed.every((other) => clear(me, other)),
       ),
     )
-    if (free.length) placed.push(free.sort((a, b) => a.lane - b.lane)[0])
+    // To the right in whichever lane, before to the left.
+    if (free.length) placed.push(free[0])
   }
   return placed
 }
