@@ -311,7 +311,7 @@ module Miser
 
       def drawing(row, part, function, readings:)
         Draw::Load.new(id: row['id'], name: name_on(row, part), readings: readings, settings: settings, fallback_law: PART_LAW,
-          document: Job::Functions.draw(part, function).merge('count' => row.fetch('count', 1)), role: Job::Roles.named(row['role']))
+          stated_v: settings[:stated_v], document: Job::Functions.draw(part, function).merge('count' => row.fetch('count', 1)), role: Job::Roles.named(row['role']))
       end
 
       # A part that does several things is named with the one meant.

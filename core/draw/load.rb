@@ -26,7 +26,8 @@ module Miser
       # @param settings [Assumptions]
       # @param fallback_law [String] where neither test nor entry names one
       # @param role [#key, #group, #filament, nil] what it does on the machine
-      def initialize(id:, name:, document:, readings:, settings:, fallback_law:, role: nil)
+      # @param stated_v [Float] V, where a stated figure names none
+      def initialize(id:, name:, document:, readings:, settings:, fallback_law:, role: nil, stated_v: Volts::NOMINAL)
         @id = id
         @name = name
         @document = document
@@ -34,6 +35,7 @@ module Miser
         @readings = readings
         @role = role
         @fallback_law = fallback_law
+        @stated_v = stated_v
         @anchor = best_anchor
         anchor ? build_law : @reason = "draw of #{name} is unknown: measure it, or enter its watts"
       end
@@ -156,7 +158,7 @@ module Miser
       def advertised_w
         stated.find { |f| f['origin'] == 'advertised' }&.then do |f|
           f['watts'] ||
-            (f['amps'] && (f['amps'] * (f['volts'] || Volts::NOMINAL)))
+            (f['amps'] && (f['amps'] * (f['volts'] || @stated_v)))
         end
       end
 
@@ -167,7 +169,7 @@ module Miser
         figures += [{ 'origin' => 'advertised', 'watts' => claim.watts }] if document.dig('claim',
           'watts') && figures.none? { |f| f['origin'] == 'advertised' }
         figures.filter_map do |f|
-          volts = f['volts'] || Volts::NOMINAL
+          volts = f['volts'] || @stated_v
           amps = f['amps'] || (f['watts'] && (f['watts'] / volts))
           amps && declared(Origin.named(f['origin']), amps, volts)
         end

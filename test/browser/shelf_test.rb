@@ -76,7 +76,7 @@ class ShelfTest < Miser::BrowserTest
     visit '/shelf'
     File.write(path = File.join(@folder, 'parts.csv'), "name,base,does,amps,at volts,price,pack\nMere LED,R10W,signal,\"0,12\",13.5,9.90,2\nBad,Q9,signal,1,13,1,1\n")
     click_on 'Take in CSV'
-    attach_file 'shelf-csv', path
+    attach_file 'table-file', path
     assert_selector '[data-testid=csv-preview] tr', text: 'H4, HS1'
     refute(parts.all.any? { |p| p['name'] == 'Mere LED' })
     click_on 'Take in the 1 good rows, leave the bad out'

@@ -150,7 +150,7 @@ class WorkTest < Miser::BrowserTest
     click_on 'Loads', exact: true
     path = File.join(@folder, 'loads.csv')
     File.write(path, "name,group,role,base\nSpare plate lamp,lamp,plate,W5W\nBad,lamp,plate,Q1\n")
-    attach_file 'csv-file', path
+    attach_file 'table-file', path
     assert_selector '[data-testid=csv-preview] tr', text: 'is not known'
     refute(document('wren125')['loads'].any? { |l| l['name'] == 'Spare plate lamp' })
     click_on 'Take in the 1 good rows, leave the bad out'

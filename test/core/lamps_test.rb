@@ -113,6 +113,14 @@ class LampsTest < Miser::Test
     assert_within 1e-9, spent(kept, 'cruise_night', 'before'), spent(kept, 'cruise_night')
   end
 
+  # A lamp's own name says 12 V; what is sold beside it is stated at the setting.
+  def test_a_draw_stated_at_no_volts
+    bare = { law: 'heater', figures: [{ 'id' => 'f', 'origin' => 'maker', 'amps' => 1.0 }] }
+    job = plain_job(loads: [lamp('l1', **bare)], choices: [swap('l1', **bare)], assumptions: { 'stated_v' => 13.0 })
+    assert_within 1e-9, 14.0 / 12, spent(job, 'idle_night', 'before')
+    assert_within 1e-9, 14.0 / 13, spent(job, 'idle_night')
+  end
+
   # A lamp that the conversion adds was not there before.
   def test_a_lamp_added
     job = machine(two_in_one('h', does: { 'aux_lamp' => {} }), choices: [choice('h', part(function('aux_lamp', 1.0)), action: 'add')])

@@ -62,7 +62,7 @@ function addFigure() {
         {{ watts ? 'enter amps instead' : 'only advertised watts are known' }}
       </button>
       <p v-if="!draws" class="self-center text-dim sm:col-span-2">
-        {{ reference.tables?.taken_over.find((t) => t.key === does.how)?.label }}
+        {{ reference.takenOver[does.how ?? 'part'] }}
       </p>
     </div>
     <details class="mt-1" :open="does.claim !== undefined || does.how !== undefined">

@@ -14,7 +14,6 @@ const emit = defineEmits<{
 }>()
 const reference = useReference()
 const word = (f: Schemas['PartOffer']['functions'][number], all: number) => (all > 1 ? f.word : null)
-const HOW: Record<string, string> = { kept: 'old lamp', dark: 'dark' }
 </script>
 
 <template>
@@ -57,7 +56,7 @@ const HOW: Record<string, string> = { kept: 'old lamp', dark: 'dark' }
           <td class="r">
             <span v-for="f in o.functions" :key="f.load_id" class="block whitespace-nowrap">
               <span v-if="word(f, o.functions.length)" class="mr-2 text-sm text-dim">{{ word(f, o.functions.length) }}</span>
-              <span v-if="HOW[f.how]" class="text-dim">{{ HOW[f.how] }}</span>
+              <span v-if="f.how !== 'part'" class="text-sm text-dim">{{ reference.takenOver[f.how] }}</span>
               <FigureValue v-else :figure="f.amps" :name="`${o.part.name} draws`" fine />
             </span>
           </td>

@@ -112,7 +112,7 @@ async function addLamp(event: Event) {
     <section aria-labelledby="intake-lamps" data-at="/positions">
       <h2 id="intake-lamps" class="mb-2 text-xl">Lamps, as they came in</h2>
       <LampRows :views="views" />
-      <LoadRows v-if="resistors.length" :loads="resistors" group="lamp" :views="views" />
+      <LoadRows v-if="resistors.length" :loads="resistors" group="resistor" :views="views" />
       <template v-if="document.positions.length === 0">
         <p class="py-2 text-dim">None yet. Take what is usual of such a machine and look it over, or add lamp by lamp.</p>
         <div class="mb-2 flex flex-wrap gap-1" role="group" aria-label="What is usual of">

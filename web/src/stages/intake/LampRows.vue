@@ -15,23 +15,11 @@ const job = useJob()
 const reference = useReference()
 const tables = computed(() => reference.tables)
 const roles = computed(() => (tables.value?.roles ?? []).filter((r) => r.group === 'lamp'))
-const bases = computed(() =>
-  (tables.value?.bases ?? []).map((b) => ({
-    key: b.key,
-    label: `${b.key}${b.trade ? ` (${b.trade})` : ''}${b.filaments[0].watts ? `, ${b.filaments.map((f) => f.watts).join('/')} W` : ''}`,
-  })),
-)
-const origins = computed(() => (tables.value?.origins ?? []).filter((o) => o.stated))
-const laws = computed(() => (tables.value?.laws ?? []).map((l) => ({ key: l.key, label: l.label })))
 const lamps = computed(() =>
   job.document!.positions.map((p) => ({ ...p, loads: job.document!.loads.filter((l) => l.position_id === p.id && !l.brought_by) })),
 )
 type Lamp = (typeof lamps.value)[number]
 
-function filaments(lamp: Lamp) {
-  const base = lamp.holder?.base ? reference.bases[lamp.holder.base] : undefined
-  return base && base.filaments.length > 1 ? base.filaments.map((f) => ({ key: f.name, label: f.name })) : []
-}
 /** Nothing rates its filament: what it draws must be said. */
 const unrated = (lamp: Lamp) => !lamp.holder?.base || lamp.holder.base === 'other'
 const figure = (load: Load) => load.figures?.[0]
@@ -69,7 +57,7 @@ const drawn = (load: Load) => props.views[load.id]?.before ?? props.views[load.i
           :at="`/positions/${lamp.id}/holder/base`"
           label="Bulb base"
           :hide-label="i > 0"
-          :options="bases"
+          :options="reference.baseChoices"
           none="no base"
           class="w-48"
         />
@@ -116,7 +104,7 @@ const drawn = (load: Load) => props.views[load.id]?.before ?? props.views[load.i
           <PickField
             :at="`/loads/${load.id}/figures/${figure(load)!.id}/origin`"
             label="Where from"
-            :options="origins"
+            :options="reference.statedOrigins"
             class="w-72 max-w-full"
           />
         </template>
@@ -161,14 +149,14 @@ const drawn = (load: Load) => props.views[load.id]?.before ?? props.views[load.i
         >
           <PickField :at="`/loads/${load.id}/role`" label="What it does" :options="roles" />
           <PickField
-            v-if="filaments(lamp).length"
+            v-if="reference.filamentChoices(lamp.holder?.base).length"
             :at="`/loads/${load.id}/filament`"
             label="Filament"
-            :options="filaments(lamp)"
+            :options="reference.filamentChoices(lamp.holder?.base)"
             :fallback="views[load.id]?.filament ?? undefined"
           />
           <TextField :at="`/loads/${load.id}/contact`" label="Contact it sits on" />
-          <PickField :at="`/loads/${load.id}/law`" label="Draw law" :options="laws" none="usual for its kind" />
+          <PickField :at="`/loads/${load.id}/law`" label="Draw law" :options="reference.lawChoices" none="usual for its kind" />
           <PickField
             v-if="job.document!.circuits.length > 1"
             :at="`/loads/${load.id}/circuit`"

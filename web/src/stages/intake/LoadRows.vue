@@ -9,30 +9,14 @@ import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
 import YesNo from '../../ui/YesNo.vue'
 
-const props = defineProps<{ loads: Load[]; group: 'engine' | 'lamp' | 'accessory'; views: Record<string, Schemas['LoadView']> }>()
+/** Loads that are no lamp's own: the engine's, resistors, accessories; a row a load. */
+const props = defineProps<{ loads: Load[]; group: 'engine' | 'resistor' | 'accessory'; views: Record<string, Schemas['LoadView']> }>()
 const job = useJob()
 const reference = useReference()
 const roles = computed(() =>
-  (reference.tables?.roles ?? []).filter(
-    (r) =>
-      r.group === props.group ||
-      (props.group === 'lamp' && r.group === 'resistor') ||
-      (props.group === 'accessory' && r.key === 'aux_lamp'),
-  ),
+  (reference.tables?.roles ?? []).filter((r) => r.group === props.group || (props.group === 'accessory' && r.key === 'aux_lamp')),
 )
-const bases = computed(() =>
-  (reference.tables?.bases ?? []).map((b) => ({
-    key: b.key,
-    label: `${b.key}${b.trade ? ` (${b.trade})` : ''}${b.filaments[0].watts ? `, ${b.filaments.map((f) => f.watts).join('/')} W` : ''}`,
-  })),
-)
-const origins = computed(() => (reference.tables?.origins ?? []).filter((o) => o.stated))
-const laws = computed(() => (reference.tables?.laws ?? []).map((l) => ({ key: l.key, label: l.label })))
 
-function filaments(load: Load) {
-  const base = load.base ? reference.bases[load.base] : undefined
-  return base && base.filaments.length > 1 ? base.filaments.map((f) => ({ key: f.name, label: f.name })) : []
-}
 /** The figure that stands in the row; a first one is made when something is typed. */
 function figure(load: Load) {
   return load.figures?.[0]
@@ -64,28 +48,17 @@ function shift(load: Load, by: number) {
       <div class="flex flex-wrap items-end gap-3">
         <TextField :at="`/loads/${load.id}/name`" label="Name" :hide-label="i > 0" class="w-44" />
         <PickField :at="`/loads/${load.id}/role`" label="What it does" :hide-label="i > 0" :options="roles" class="w-44" />
-        <template v-if="group === 'lamp'">
-          <PickField :at="`/loads/${load.id}/base`" label="Bulb base" :hide-label="i > 0" :options="bases" none="no base" class="w-44" />
-          <PickField
-            v-if="filaments(load).length"
-            :at="`/loads/${load.id}/filament`"
-            label="Filament"
-            :hide-label="i > 0"
-            :options="filaments(load)"
-            :fallback="views[load.id]?.filament ?? undefined"
-            class="w-24"
-          />
-          <QuantityField
-            :at="`/loads/${load.id}/count`"
-            label="How many"
-            unit=""
-            :hide-label="i > 0"
-            :step="1"
-            placeholder="1"
-            class="w-20"
-          />
-        </template>
-        <template v-if="(group !== 'lamp' || load.base === 'other' || (!load.base && figure(load))) && figure(load)">
+        <QuantityField
+          v-if="group === 'resistor'"
+          :at="`/loads/${load.id}/count`"
+          label="How many"
+          unit=""
+          :hide-label="i > 0"
+          :step="1"
+          placeholder="1"
+          class="w-20"
+        />
+        <template v-if="figure(load)">
           <QuantityField
             :at="`/loads/${load.id}/figures/${figure(load)!.id}/${inWatts(load) ? 'watts' : 'amps'}`"
             :label="inWatts(load) ? 'Watts' : 'Amps'"
@@ -97,12 +70,9 @@ function shift(load: Load, by: number) {
             :at="`/loads/${load.id}/figures/${figure(load)!.id}/origin`"
             label="Where from"
             :hide-label="i > 0"
-            :options="origins"
+            :options="reference.statedOrigins"
             class="w-80 max-w-full"
           />
-        </template>
-        <template v-else-if="group === 'lamp' && load.base === 'other'">
-          <QuantityField :at="`/loads/${load.id}/rated_w`" label="Rated watts" unit="W" :hide-label="i > 0" :step="1" class="w-28" />
         </template>
         <div class="ml-auto flex items-center gap-1">
           <span class="min-w-20 text-right text-lg"
@@ -139,7 +109,13 @@ function shift(load: Load, by: number) {
         </summary>
         <div class="flex flex-wrap items-end gap-3 pb-2">
           <TextField :at="`/loads/${load.id}/position`" label="Position" class="w-48" />
-          <PickField :at="`/loads/${load.id}/law`" label="Draw law" :options="laws" none="usual for its kind" class="w-52" />
+          <PickField
+            :at="`/loads/${load.id}/law`"
+            label="Draw law"
+            :options="reference.lawChoices"
+            none="usual for its kind"
+            class="w-52"
+          />
           <PickField
             v-if="job.document!.circuits.length > 1"
             :at="`/loads/${load.id}/circuit`"
@@ -148,7 +124,7 @@ function shift(load: Load, by: number) {
             class="w-44"
           />
           <QuantityField
-            v-if="group !== 'lamp'"
+            v-if="group !== 'resistor'"
             :at="`/loads/${load.id}/key_off_a`"
             label="Key-off draw"
             unit="A"
