@@ -128,8 +128,9 @@ module Miser
         return stops if stops.any?
         return ["Not known yet: #{unmeasured.first(3).join('; ')}"] if unmeasured.any?
 
-        [kind == 'bulb' ? 'Fits, cheap and quick; but its pattern is a gamble' : 'Fits, and brings its own optics'] +
-          findings.select { |f| f.verdict == 'work' }.map { |f| "#{f.label}: #{f.text}" }
+        work = findings.select { |f| f.verdict == 'work' }
+        ["#{work.any? ? 'Fits with work' : 'Fits'}, #{kind == 'bulb' ? 'cheap and quick; but its pattern is a gamble' : 'and brings its own optics'}"] +
+          work.map { |f| "#{f.label}: #{f.text}" }
       end
     end
   end

@@ -101,7 +101,7 @@ function choose(id: string) {
         @pick="(id) => router.replace({ params: { id: job.id, subject: id } })"
       />
       <ToneNote v-if="best" tone="good" class="mb-3" data-testid="recommended">
-        <b>{{ best.name }}</b>, {{ best.school }}. {{ best.reasons.join('; ') }}.
+        <b>{{ best.name }}</b>, {{ best.school }}. {{ best.reasons.join('. ') }}.
       </ToneNote>
       <div v-if="lamp.candidates.length" class="overflow-x-auto">
         <table class="sheet mb-4 w-full">
@@ -112,9 +112,7 @@ function choose(id: string) {
               <th class="r">draws, dipped</th>
               <th class="r">light</th>
               <th>pattern</th>
-              <th class="r">price</th>
-              <th class="r">time</th>
-              <th>works loose</th>
+              <th class="r">price, time</th>
               <th><span class="sr-only">choose</span></th>
             </tr>
           </thead>
@@ -124,25 +122,22 @@ function choose(id: string) {
                 <button type="button" class="min-h-11 text-left font-semibold underline underline-offset-4" @click="picked = c.id">
                   {{ c.name }}
                 </button>
-                <span class="block text-sm text-dim">{{ c.school }}{{ c.marks ? `, marks: ${markLabel(c.marks)}` : '' }}</span>
+                <span class="block text-sm text-dim"
+                  >{{ c.school }}{{ c.marks ? `, marks: ${markLabel(c.marks)}` : '' }}, works loose: {{ c.loose }}</span
+                >
               </td>
               <td class="font-semibold" :class="toneOf(c.verdict)">{{ reference.fit(c.verdict) }}</td>
               <td class="r num whitespace-nowrap"><FigureValue :figure="c.amps" name="Draw at running volts" fine /></td>
               <td class="r num whitespace-nowrap">{{ c.lumens === null ? '–' : `${plain(c.lumens, 0)} lm` }}</td>
               <td class="text-sm">{{ c.pattern }}</td>
-              <td class="r num">
+              <td class="r num whitespace-nowrap">
                 {{ money(c.cents) }}
-                <span v-if="c.extra_parts.length" class="block text-sm whitespace-nowrap text-dim"
+                <span v-if="c.extra_parts.length" class="block text-sm text-dim"
                   >{{ money(c.own_cents) }} + {{ c.extra_parts.length }} more</span
                 >
+                <span class="block">{{ minutes(c.minutes) }} min</span>
+                <span v-if="c.minutes !== c.own_minutes" class="block text-sm text-dim">{{ minutes(c.own_minutes) }} + fitting</span>
               </td>
-              <td class="r num whitespace-nowrap">
-                {{ minutes(c.minutes) }} min
-                <span v-if="c.minutes !== c.own_minutes" class="block text-sm whitespace-nowrap text-dim"
-                  >{{ minutes(c.own_minutes) }} + fitting</span
-                >
-              </td>
-              <td>{{ c.loose }}</td>
               <td class="r">
                 <button
                   type="button"
