@@ -129,8 +129,8 @@ module Miser
         return ["Not known yet: #{unmeasured.first(3).join('; ')}"] if unmeasured.any?
 
         work = findings.select { |f| f.verdict == 'work' }
-        ["#{work.any? ? 'Fits with work' : 'Fits'}, #{kind == 'bulb' ? 'cheap and quick; but its pattern is a gamble' : 'and brings its own optics'}"] +
-          work.map { |f| "#{f.label}: #{f.text}" }
+        means = kind == 'bulb' ? 'cheap and quick; but its pattern is a gamble' : 'and brings its own optics'
+        ["#{work.any? ? 'Fits with work' : 'Fits'}, #{means}"] + work.map { |f| "#{f.label}: #{f.text}" }
       end
     end
   end
