@@ -99,7 +99,7 @@ module Miser
         'A filament is a little over one millimetre thick.'),
       setting('fit_clock_deg', 'Fit', 'Most that chips stand off 3 and 9 o’clock', '°', 10.0, 0.0..45.0, OWN, 'Past it the pattern leans.'),
       setting('fit_clip_kg', 'Fit', 'Most that a spring clip holds', 'kg', 0.15, 0.0..2.0, OWN, 'Made for a glass bulb of some 30 g.'),
-      setting('stated_v', 'Fit', 'Volts a part’s draw is stated at, when it does not say', 'V', Volts::RUNNING, 10.0..15.0, OWN,
+      setting('stated_v', 'Fit', 'Volts a part’s amps are stated at, when it does not say', 'V', Volts::RUNNING, 10.0..15.0, OWN,
         'Where lamps are tested.'),
       setting('lux_meter_sigma', 'Beam', 'Light meter error, alike in every mark', '1', 0.03, 0.0..0.5, OWN, 'A hand meter’s data sheet.'),
       setting('lux_phone_sigma', 'Beam', 'Telephone as a light meter, error', '1', 0.3, 0.05..1.0, OWN,

@@ -26,7 +26,7 @@ module Miser
       # @param settings [Assumptions]
       # @param fallback_law [String] where neither test nor entry names one
       # @param role [#key, #group, #filament, nil] what it does on the machine
-      # @param stated_v [Float] V, where a stated figure names none
+      # @param stated_v [Float] V, where stated amps name none; watts are at the twelve on a lamp's name
       def initialize(id:, name:, document:, readings:, settings:, fallback_law:, role: nil, stated_v: Volts::NOMINAL)
         @id = id
         @name = name
@@ -169,7 +169,7 @@ module Miser
         figures += [{ 'origin' => 'advertised', 'watts' => claim.watts }] if document.dig('claim',
           'watts') && figures.none? { |f| f['origin'] == 'advertised' }
         figures.filter_map do |f|
-          volts = f['volts'] || @stated_v
+          volts = f['volts'] || (f['amps'] ? @stated_v : Volts::NOMINAL)
           amps = f['amps'] || (f['watts'] && (f['watts'] / volts))
           amps && declared(Origin.named(f['origin']), amps, volts)
         end
