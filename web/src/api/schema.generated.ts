@@ -3004,7 +3004,7 @@ export interface components {
                 fit_clock_deg?: number;
                 /** Most that a spring clip holds */
                 fit_clip_kg?: number;
-                /** Volts a part’s draw is stated at, when it does not say */
+                /** Volts a part’s amps are stated at, when it does not say */
                 stated_v?: number;
                 /** Light meter error, alike in every mark */
                 lux_meter_sigma?: number;
