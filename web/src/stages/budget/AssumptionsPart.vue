@@ -5,6 +5,7 @@ import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
 import { useUnits } from '../../state/useUnits'
 import PickField from '../../ui/PickField.vue'
+import { focusOn } from '../../ui/focusOn'
 import QuantityField from '../../ui/QuantityField.vue'
 
 const job = useJob()
@@ -28,9 +29,8 @@ watch(
     if (hash !== '#assumptions' && !hash.startsWith('#set-')) return
     open.value = true
     await nextTick()
-    const field = document.getElementById(hash.slice(1))
-    field?.scrollIntoView({ block: 'center' })
-    field?.querySelector('input')?.focus()
+    document.getElementById(hash.slice(1))?.scrollIntoView({ block: 'center' })
+    if (hash.startsWith('#set-')) focusOn(`/assumptions/${hash.slice('#set-'.length)}`)
   },
   { immediate: true, flush: 'post' },
 )

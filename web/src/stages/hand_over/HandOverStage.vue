@@ -77,7 +77,7 @@ function amps(id: string, side: 'before' | 'after') {
         <p class="text-right">Lighting conversion, amps before and after<br />{{ today }}</p>
       </header>
       <div class="overflow-x-auto print:overflow-visible">
-        <table class="sheet mb-3 w-full text-[0.95em] max-lg:text-sm">
+        <table class="sheet mb-3 w-full text-[0.95em] max-lg:text-[0.88em]">
           <thead>
             <tr>
               <th>when</th>
