@@ -14,11 +14,18 @@ export function focusOn(at: string) {
   requestAnimationFrame(reach)
 }
 
+/** Until a person does something else. */
 function stay(field: HTMLElement, until: number) {
-  const elsewhere = document.activeElement !== field && !document.activeElement?.matches('input, textarea, select')
-  if (elsewhere) {
-    field.focus()
-    if (field instanceof HTMLInputElement) field.select()
+  const away = new AbortController()
+  for (const kind of ['pointerdown', 'keydown']) addEventListener(kind, () => away.abort(), { capture: true, signal: away.signal })
+  const hold = () => {
+    if (away.signal.aborted) return
+    if (document.activeElement !== field && !document.activeElement?.matches('input, textarea, select')) {
+      field.focus()
+      if (field instanceof HTMLInputElement) field.select()
+    }
+    if (performance.now() < until && field.isConnected) requestAnimationFrame(hold)
+    else away.abort()
   }
-  if (performance.now() < until && field.isConnected) requestAnimationFrame(() => stay(field, until))
+  hold()
 }
