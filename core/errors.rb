@@ -22,16 +22,6 @@ module Miser
     def [](name) = facts.fetch(name)
   end
 
-  # The measured output tells nothing of how it rises: all at one engine speed.
-  class OneSpeed < DomainError
-    def words = 'at least two measured points at different engine speeds are needed'
-  end
-
-  # Measured amps that fall as the engine turns faster.
-  class FallingOutput < DomainError
-    def words = 'the measured amps do not rise with engine speed as an alternator’s do: check the points'
-  end
-
   # A cut-in speed at or above the speed of a known output. facts: cut_in, rpm
   class LateCutIn < DomainError
     def words = "cut-in speed (#{self[:cut_in].round} rpm) must lie below the rated speed (#{self[:rpm].round} rpm)"

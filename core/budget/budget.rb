@@ -331,7 +331,7 @@ module Miser
 
       def line_figure(side = nil, scenario_id = nil, circuit_id = nil, name = nil, load = nil, *)
         return line(side, scenario_id, circuit_id)&.light_of(load) if name == 'light' && STEPS.include?(side)
-        return nil unless STEPS.include?(side) && %w[earns spends keeps break_even system_v lasts].include?(name)
+        return nil unless STEPS.include?(side) && %w[earns spends keeps break_even system_v lasts battery_a burns].include?(name)
 
         line(side, scenario_id, circuit_id)&.public_send(name)
       end

@@ -3,6 +3,8 @@
 require_relative '../figure'
 require_relative '../job/document'
 require_relative '../charging/earn_fit'
+require_relative '../charging/missed'
+require_relative '../charging/regulator'
 require_relative '../charging/battery'
 
 module Miser
@@ -37,6 +39,9 @@ module Miser
       # Whether a rectifier-regulator makes DC of the coil's AC.
       def rectified? = document.dig('regulator', 'makes_dc') == true
 
+      # Whether its regulator burns what is not used.
+      def shunts? = regulated? && (document.dig('regulator', 'kind') || Charging::Regulator::USUAL) == 'shunt'
+
       # @return [Float, nil] V the regulator holds; nil without one
       def held = regulated? ? held_volts : nil
 
@@ -63,10 +68,10 @@ module Miser
       end
 
       # @return [Figure] A it tends to at high speed
-      def i_inf_figure = curve_figure('A', 'Most it can earn') { curve.i_inf }
+      def i_inf_figure = curve_figure('A', 'Most it can earn') { [curve.i_inf, curve.i_inf_sigma] }
 
       # @return [Figure] rpm at which it starts to earn, at budget volts
-      def cut_in_figure = curve_figure('rpm', 'Cut-in speed') { curve.cut_in(volts) }
+      def cut_in_figure = curve_figure('rpm', 'Cut-in speed') { [curve.cut_in(volts), curve.n0_sigma] }
 
       # @param rpm [Float]
       # @return [Figure] A earned at budget volts
@@ -74,33 +79,54 @@ module Miser
         return Figure.unknown('A', reason) unless curve
 
         Figure.new(curve.amps(rpm, volts), 'A', sigma: Math.hypot(curve.sigma(rpm, volts), volts_part), assumed: assumed?) do
-          Working.new(title: "Earned at #{rpm.round} rpm", formula: 'I = h · √(a − b·(V / (V_ref·n))²)',
+          Working.new(title: "Earned at #{rpm.round} rpm", formula: curve.form.formula,
             inputs: [Input.new(name: 'Engine speed n', value: rpm, unit: 'rpm', origin: 'scenario'),
               Input.new(name: 'Volts V', value: volts, unit: 'V', sigma: volts_sigma, origin: 'budget volts', ref: "circuit/#{id}/volts"),
-              Input.new(name: 'a = I_inf²', value: curve.a, unit: 'A²', sigma: Math.sqrt(curve.covariance[0]), origin: basis_words),
-              Input.new(name: 'b = I_inf²·n0²', value: curve.b, unit: 'A²·rpm²', sigma: Math.sqrt(curve.covariance[2]),
-                origin: basis_words),
-              *(curve.hot >= 1.0 ? [] : [@settings.input('hot_stator')]), *curve.inputs],
-            source: CURVE_SOURCE, notes: remarks)
+              *curve_inputs],
+            source: curve.form.source, notes: remarks)
         end
+      end
+
+      # @return [Array<Input>] the curve's own figures, hot, at the budget volts, and what they rest on
+      def curve_inputs
+        [Input.new(name: 'I_inf, hot', value: curve.i_inf, unit: 'A', sigma: curve.i_inf_sigma, origin: basis_words),
+          Input.new(name: 'n0, hot', value: curve.cut_in(volts), unit: 'rpm', sigma: curve.n0_sigma, origin: basis_words),
+          *(curve.form.knee? ? [Input.new(name: 'c, hot', value: curve.c, unit: '1', sigma: curve.c_sigma, origin: basis_words)] : []),
+          *curve.inputs]
       end
 
       # @return [Float] A, of a clamp reading
       def clamp_sigma(amps) = (amps * @settings[:clamp_pct]) + @settings[:meter_resolution]
 
-      CURVE_SOURCE = 'Caliskan, Perreault, Jahns, Kassakian, IEEE Trans. Circuits and Systems I, 2003'
+      # What is left of doubt in the curve at a speed where it was read: the clamp's scatter and gain, and the form.
+      # @return [Float] A
+      def read_sigma(amps)
+        Math.sqrt((clamp_sigma(amps)**2) + ((@settings[:clamp_gain] * amps)**2) + ((@settings[:earn_shape] * curve.i_inf)**2))
+      end
 
       def assumed? = curve && curve.basis != :points
 
       def basis_words
         { points: 'measured points', rating: 'rating and cut-in', rating_only: 'rating alone, cut-in assumed',
-          one_point: 'one measured point' }.fetch(curve.basis)
+          one_point: 'one measured speed' }.fetch(curve.basis)
       end
 
       # @return [Array<Hash>] measured points that say both speed and amps
       def points = @points ||= Job::Document.rows(@alternator, 'points').select { |p| p['rpm'] && p['amps'] && p['rpm'].positive? }
 
+      # @return [Integer] how many speeds were really measured at
+      def speeds = points.map { |p| p['rpm'].to_f }.sort.slice_when { |x, y| y - x > ALIKE * y }.count
+
+      # @return [Array(Hash, String), nil] the measured point that the others contradict, and why
+      attr_reader :missed
+
       private
+
+      # Speeds nearer than this tell the same: assumption.
+      ALIKE = 0.01
+      # Times wider than round the idle speed: the slowest point may be anywhere above it.
+      VAGUE = 3.0
+      private_constant :ALIKE, :VAGUE
 
       def choose_volts
         school = @settings.voltage_school
@@ -125,78 +151,99 @@ module Miser
 
       def find_curve
         @remarks = []
-        @curve = from_points || from_one_point || from_rating
+        @curve = fitted
         @reason = nil if curve
-        @reason ||= 'charging output is unknown: enter the rated watts, or measure two points' unless @curve
       rescue DomainError => e
         @curve = nil
         @reason = e.message
       end
 
-      # Where hot and cold points are mixed, the cold ones are brought to hot before
-      # the fit; where all are cold the whole curve is.
-      def hot_points
-        points.map do |p|
-          amps = p['stator'] == 'cold' && !all_cold? ? p['amps'] * @settings[:hot_stator] : p['amps']
-          [p['rpm'].to_f, p['volts'] || held_volts, amps]
-        end
-      end
-
-      def all_cold? = points.all? { |p| p['stator'] == 'cold' }
-
-      def heat = all_cold? ? { hot: @settings[:hot_stator], hot_sigma: @settings[:hot_stator_sigma] } : {}
-
-      def from_points
-        return nil if points.size < 2
-
-        if Charging::EarnFit.distinct(points.map { |p| p['rpm'].to_f }) < 2
-          @remarks << 'The measured points are all at one speed; that tells nothing of the curve’s shape. They count as one point.'
-          return nil
-        end
-        @remarks << 'Points taken on a cold stator were brought to hot.' if points.any? { |p| p['stator'] == 'cold' }
-        Charging::EarnFit.from_points(hot_points, v_ref: volts, amps_sigma: ->(amps) { clamp_sigma(amps) }, **heat)
-      end
-
-      def from_one_point
-        return nil if points.empty?
-
-        rpm, volts_then, = hot_points.first
-        amps = hot_points.sum(&:last) / hot_points.size
-        cut_in, cut_in_sigma, inputs = cut_in_known
-        return needs('one measured point needs the cut-in or idle speed too: enter it, or measure a second point') unless cut_in
-        return needs("the measured point (#{rpm.round} rpm) is below the cut-in speed (#{cut_in.round} rpm)") unless cut_in < rpm
-
-        @remarks << 'One measured point: the curve’s shape rests on its cut-in speed. Measure a second point.'
-        Charging::EarnFit.from_rating(watts: amps * volts_then, rpm: rpm, volts: volts_then, cut_in: cut_in, basis: :one_point,
-          watts_sigma: @settings[:clamp_pct], cut_in_sigma: cut_in_sigma, inputs: inputs, **heat)
-      end
-
-      def from_rating
-        watts = @alternator['rated_w']
-        rpm = @alternator['rated_rpm']
-        return needs('charging output is unknown: enter the rated watts, or measure two points') unless watts&.positive?
-        return needs('the rated watts need the engine speed they are rated at') unless rpm
-
-        cut_in, cut_in_sigma, inputs = cut_in_known
+      # One fit for all that is known; what is not known stays wide.
+      def fitted
+        return needs('charging output is unknown: enter the rated watts, or measure what it earns') unless rating || points.any?
         return needs('enter the cut-in speed or the idle speed') unless cut_in
 
-        given = @alternator['cut_in_rpm']
-        Charging::EarnFit.from_rating(watts: watts, rpm: rpm, volts: @alternator['rated_v'] || held_volts, cut_in: cut_in,
-          watts_sigma: @settings[:rating_sigma], cut_in_sigma: cut_in_sigma,
-          basis: given ? :rating : :rating_only, hot: @settings[:hot_stator],
-          hot_sigma: @settings[:hot_stator_sigma],
-          inputs: [Input.new(name: 'Rated output', value: watts, unit: 'W', origin: 'rating plate'), *inputs])
+        fit = Charging::EarnFit.new(form: form, v_ref: volts, cut_in: cut_in.first, settings: @settings, points: fit_points, rating: rating)
+        remark(fit)
+        fit.curve(basis: basis, remarks: @remarks, inputs: fit_inputs)
       end
 
-      def cut_in_known
-        given = @alternator['cut_in_rpm']
-        if given
-          [given.to_f, @settings[:cut_in_sigma],
-            [Input.new(name: 'Cut-in', value: given, unit: 'rpm', origin: 'entered'), @settings.input('cut_in_sigma')]]
-        elsif @machine['idle_rpm']
-          @remarks << 'Cut-in speed is assumed from the idle speed: the band is wide.'
-          [@settings[:cut_in_of_idle] * @machine['idle_rpm'], @settings[:cut_in_assumed_sigma], [@settings.input('cut_in_of_idle')]]
+      # A lighting coil that nothing rectifies keeps a law of its own.
+      def form
+        return Charging::Form::COIL if ac? && !rectified?
+
+        Charging::Form::BY_KEY.fetch(@alternator['winding'] || (ac? ? 'one_phase' : 'three_phase'))
+      end
+
+      def basis
+        return :points if speeds > 1
+        return :one_point if points.any?
+
+        @alternator['cut_in_rpm'] ? :rating : :rating_only
+      end
+
+      def fit_points
+        @fit_points ||= points.map do |p|
+          Charging::EarnFit::Point.new(rpm: p['rpm'].to_f, volts: (p['volts'] || held_volts).to_f, amps: p['amps'].to_f,
+            cold: p['stator'] == 'cold', sigma: clamp_sigma(p['amps'].to_f))
         end
+      end
+
+      # What its plate says: cold, at the speed it is rated at.
+      def rating
+        watts = @alternator['rated_w']
+        return nil unless watts&.positive? && @alternator['rated_rpm']&.positive?
+
+        at = (@alternator['rated_v'] || held_volts).to_f
+        @rating ||= Charging::EarnFit::Point.new(rpm: @alternator['rated_rpm'].to_f, volts: at, amps: watts / at, cold: true,
+          sigma: @settings[:rating_sigma] * watts / at)
+      end
+
+      # As entered, else as usual of the idle speed, else of the slowest point that earned.
+      # @return [Array(EarnFit::Known, Array<Input>), nil]
+      def cut_in
+        @cut_in ||= entered_cut_in || usual_cut_in || slowest
+      end
+
+      def entered_cut_in
+        given = @alternator['cut_in_rpm']
+        given && [Charging::EarnFit::Known.new(given.to_f, @settings[:cut_in_sigma]),
+          [Input.new(name: 'Cut-in', value: given, unit: 'rpm', origin: 'entered'), @settings.input('cut_in_sigma')]]
+      end
+
+      def usual_cut_in
+        idle = @machine['idle_rpm']
+        idle&.positive? && [Charging::EarnFit::Known.new(@settings[:cut_in_of_idle] * idle, @settings[:cut_in_assumed_sigma]),
+          [@settings.input('cut_in_of_idle'), @settings.input('cut_in_assumed_sigma')]]
+      end
+
+      def slowest
+        earning = points.select { |p| p['amps'].positive? }
+        return nil if speeds < 2 || earning.empty?
+
+        slow = @settings[:cut_in_of_idle] * earning.map { |p| p['rpm'] }.min
+        [Charging::EarnFit::Known.new(slow, VAGUE * @settings[:cut_in_assumed_sigma]), [@settings.input('cut_in_of_idle')]]
+      end
+
+      def remark(fit)
+        @remarks << 'Cut-in speed is assumed from the idle speed: the band is wide.' if points.empty? && !@alternator['cut_in_rpm']
+        @remarks << 'One speed measured: the curve’s shape rests on its cut-in speed. Measure at a second speed.' if points.any? && speeds < 2
+        @remarks << 'Points taken on a cold stator were brought to hot.' if fit_points.any?(&:cold)
+        miss = fit.miss or return
+
+        @missed = [points[fit_points.index(miss.point)], Charging::Missed.words(miss)]
+        @remarks << @missed.last
+      end
+
+      def fit_inputs
+        plate = rating && [Input.new(name: 'Rated output', value: @alternator['rated_w'], unit: 'W', origin: 'rating plate'),
+          @settings.input('rating_sigma')]
+        read = fit_points.map do |p|
+          Input.new(name: format('Read at %d rpm%s', p.rpm.round, p.cold ? ', cold' : ''), value: p.amps, unit: 'A', sigma: p.sigma,
+            origin: 'clamp')
+        end
+        keys = [*('clamp_gain' if read.any?), *form.knee]
+        [*read, *plate, *cut_in.last, *keys.map { |key| @settings.input(key) }, *Charging::Heat.new(@settings).inputs]
       end
 
       def needs(reason)
@@ -207,11 +254,9 @@ module Miser
       def curve_figure(unit, title)
         return Figure.unknown(unit, reason) unless curve
 
-        Figure.new(yield, unit, assumed: assumed?) do
-          Working.new(title: "#{title}, #{name}", formula: unit == 'rpm' ? 'n0 = √(b / a) · V / V_ref' : 'I_inf = h · √a',
-            inputs: [Input.new(name: 'a', value: curve.a, unit: 'A²', origin: basis_words),
-              Input.new(name: 'b', value: curve.b, unit: 'A²·rpm²', origin: basis_words)] + curve.inputs,
-            source: CURVE_SOURCE, notes: remarks)
+        value, sigma = yield
+        Figure.new(value, unit, sigma: sigma, assumed: assumed?) do
+          Working.new(title: "#{title}, #{name}", formula: curve.form.formula, inputs: curve_inputs, source: curve.form.source, notes: remarks)
         end
       end
     end

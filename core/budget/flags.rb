@@ -18,10 +18,14 @@ module Miser
       SHORT = { 'ac_runaway' => 'volts run away', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice',
                 'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
                 'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers',
-                'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt', 'worse_beam' => 'a worse headlamp' }.freeze
+                'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt',
+                'hot_regulator' => 'regulator runs hotter', 'worse_beam' => 'a worse headlamp' }.freeze
       DATA_BUS = 'Data bus: never splice into lamp wires. Use a plug-in isolating hub.'
       # Shown where the charging system is entered.
       OF_CHARGING = %w[ac_runaway charging_fault overcharge].freeze
+
+      # Share of what is earned over which what a shunt burns is said: common practice.
+      HOT_SHARE = 0.5
 
       # @param budget [Budget]
       def initialize(budget)
@@ -31,7 +35,8 @@ module Miser
 
       # @return [Array<Flag>]
       def all
-        [data_bus, *runaways, *starved, *needs_dc, *charging_fault, *flicker, *signals, *curve_remarks, *nothing_kept].compact
+        [data_bus, *runaways, *starved, *needs_dc, *charging_fault, *flicker, *signals, *hot_regulators, *curve_remarks,
+          *nothing_kept].compact
       end
 
       private
@@ -124,6 +129,29 @@ module Miser
         [Flag.new(key: 'flasher', level: 'note', side: 'after',
           text: 'Turn signals changed to LED: a flasher that listens to the draw may run fast or stay on.',
           cure: 'Solve the signal circuit: it tells what will be seen, and what cures it.')]
+      end
+
+      # What lamps no longer take, a shunt regulator burns.
+      def hot_regulators
+        @budget.ledgers('after').values.filter_map do |ledger|
+          pairs = @budget.scenarios.select(&:running?).filter_map { |s| both(ledger.circuit.id, s) }
+          was, now = pairs.select { |old, new| hotter?(old, new) }.max_by { |_, new| new.burns.value }
+          next unless now
+
+          Flag.new(key: 'hot_regulator', level: 'note', side: 'after',
+            text: format('%<scenario>s: a shunt regulator burns %<now>.0f W, %<was>.0f W as it came in, over half of what is earned.',
+              scenario: now.scenario.name, now: now.burns.value, was: was.burns.value),
+            cure: 'See that air reaches it and its plug is sound; a series regulator burns nothing.')
+        end
+      end
+
+      def hotter?(was, now)
+        now.burns.value > was.burns.value && now.burns.value > HOT_SHARE * now.earns.value * now.point.volts
+      end
+
+      def both(circuit, scenario)
+        lines = Budget::SIDES.map { |side| @budget.line(side, scenario.id, circuit) }
+        lines.all? { |l| l&.burns&.known? } ? lines : nil
       end
 
       def curve_remarks

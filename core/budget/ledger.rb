@@ -64,6 +64,13 @@ module Miser
         rpm && solver(scenario).at(scenario.running? ? rpm : 0.0, near: near)
       end
 
+      # @param battery [Charging::Battery] the circuit's own, fuller or emptier
+      # @return [Charging::OperatingPoint::Result]
+      def point_with(scenario, battery)
+        Charging::OperatingPoint.new(curve: circuit.curve, sum: sum(scenario), battery: battery, held: circuit.held)
+                                .at(scenario.running? ? scenario.rpm : 0.0)
+      end
+
       # @param spend [Float] A
       # @return [Figure] rpm above which the circuit keeps
       def break_even(spend)
@@ -76,13 +83,10 @@ module Miser
         return Figure.unknown('rpm', format('not below the redline: %d rpm would be needed', rpm.round)) if @redline && rpm > @redline
 
         Figure.new(rpm, 'rpm', assumed: circuit.assumed?) do
-          Working.new(title: 'Break-even speed', formula: 'n = √(b / (a − (S/h)²)) · V / V_ref',
-            inputs: [Input.new(name: 'Spent S', value: spend, unit: 'A', origin: 'ledger'),
-              Input.new(name: 'a', value: circuit.curve.a, unit: 'A²', origin: circuit.basis_words),
-              Input.new(name: 'b', value: circuit.curve.b, unit: 'A²·rpm²', origin: circuit.basis_words),
-              Input.new(name: 'Volts', value: circuit.volts, unit: 'V', origin: 'budget volts',
-                ref: "circuit/#{circuit.id}/volts")],
-            source: Circuit::CURVE_SOURCE, notes: ['The earn curve solved for engine speed at what is spent.'])
+          Working.new(title: 'Break-even speed', formula: "#{circuit.curve.form.formula}, solved for n",
+            inputs: [Input.new(name: 'Spent I', value: spend, unit: 'A', origin: 'ledger'), *circuit.curve_inputs,
+              Input.new(name: 'Volts', value: circuit.volts, unit: 'V', origin: 'budget volts', ref: "circuit/#{circuit.id}/volts")],
+            source: circuit.curve.form.source, notes: ['The earn curve solved for engine speed at what is spent.'])
         end
       end
 

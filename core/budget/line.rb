@@ -2,6 +2,7 @@
 
 require_relative '../figure'
 require_relative '../charging/flicker'
+require_relative 'battery_side'
 require_relative 'verdict'
 
 module Miser
@@ -106,18 +107,23 @@ module Miser
       # @return [Figure, nil]
       def light_of(load) = light.find { |l| l[:entry].id == load }&.fetch(:share)
 
-      # How long the battery makes up a deficit.
-      # @return [Figure] h
-      def lasts
-        battery = @circuit.battery
-        return Figure.unknown('h', 'there is no battery on this circuit') if @circuit.ac?
-        return Figure.unknown('h', 'battery capacity is not entered') unless battery
-        return Figure.unknown('h', keeps.reason) unless keeps.known?
-        return Figure.unknown('h', 'nothing is taken from the battery') unless keeps.value.negative?
+      # @return [BatterySide] what the battery gives or takes, and how long it lasts
+      def battery = @battery ||= BatterySide.new(self)
 
-        deficit = -keeps.value
-        hours = scenario.parked? ? battery.days(deficit) * 24 : battery.hours(deficit)
-        Figure.new(hours, 'h', assumed: true) { lasts_working(deficit, battery) }
+      # @return [Figure] h until the battery will not crank
+      def lasts = battery.lasts
+
+      # @return [Figure] A the battery gives (above 0) or takes
+      def battery_a = battery.amps
+
+      # W that a shunt regulator burns: what is earned and neither spent nor taken by the battery.
+      # @return [Figure]
+      def burns
+        return Figure.unknown('W', 'it passes on what is asked for and burns nothing') unless @circuit.shunts? && scenario.running?
+        return Figure.unknown('W', system_v.reason) unless system_v.known?
+
+        left = point.regime == :held ? [point.alternator_a + point.battery_a - @ledger.sum(scenario).amps(point.volts), 0.0].max : 0.0
+        Figure.new(left * point.volts, 'W', assumed: earns.assumed) { burns_working(left) }
       end
 
       # @return [Float, nil] Hz at which the light pulses on an AC circuit
@@ -184,6 +190,9 @@ module Miser
         step.zero? ? 0.0 : (yield(@volts + step) - yield(@volts - step)) / 2
       end
 
+      # @return [String] where a figure of it is asked for
+      def path(name) = "line/#{@ledger.side}/#{scenario.id}/#{@circuit.id}/#{name}"
+
       private
 
       def in_common = @in_common ||= @ledger.together ? blocks.select(&:sigma).sum { |b| in_common_with(b) } : 0.0
@@ -200,8 +209,6 @@ module Miser
       def keep_sigma = Math.sqrt(load_variance + (curve_sigma**2) + ((earn_by_volts - spend_by_volts)**2))
 
       def plain(title, text) = Working.new(title: title, formula: text, inputs: [], source: 'nothing turns', notes: [])
-
-      def path(name) = "line/#{@ledger.side}/#{scenario.id}/#{@circuit.id}/#{name}"
 
       def spends_working
         inputs = blocks.select { |b| b.duty.positive? }.map do |b|
@@ -230,7 +237,7 @@ module Miser
         formula = if @circuit.dc?
                     'alternator(n, V) + battery(V) = Σ loads(V), no higher than the regulator holds'
                   else
-                    'I_inf·√(1 − (V·n0/(V_ref·n))²) = Σ I(V), then the regulator clamps'
+                    'alternator(n, V) = Σ I(V), then the regulator clamps'
                   end
         inputs = [Input.new(name: 'Engine speed', value: rpm, unit: 'rpm', origin: 'scenario'),
           Input.new(name: 'Alternator gives', value: point.alternator_a, unit: 'A', origin: 'solved'),
@@ -238,17 +245,14 @@ module Miser
         if @circuit.battery
           inputs << Input.new(name: 'Battery gives', value: point.battery_a, unit: 'A', origin: 'solved')
           inputs << Input.new(name: 'Battery at rest', value: @circuit.battery.rest_v, unit: 'V', origin: 'battery')
-          inputs << (if @circuit.battery.ohms_assumed?
-                       @ledger.settings.input('battery_ohm_ah')
-                     else
-                       Input.new(name: 'Battery resistance', value: @circuit.battery.ohms, unit: 'Ω', origin: 'measured')
-                     end)
+          inputs << @circuit.battery.ohms_input
         end
         if @circuit.held
           inputs << Input.new(name: 'Regulator holds', value: @circuit.held, unit: 'V',
             origin: @circuit.measured_volts ? 'measured' : 'assumed')
         end
-        Working.new(title: "System volts: #{scenario.name}", formula: formula, inputs: inputs, source: Circuit::CURVE_SOURCE, notes: [])
+        Working.new(title: "System volts: #{scenario.name}", formula: formula, inputs: inputs,
+          source: @circuit.curve ? @circuit.curve.form.source : 'battery and loads in balance', notes: [])
       end
 
       def light_working(entry, volts, rated)
@@ -271,22 +275,11 @@ module Miser
           source: law.class.source, notes: notes)
       end
 
-      def lasts_working(deficit, battery)
-        settings = @ledger.settings
-        if scenario.parked?
-          Working.new(title: 'Days until it will not crank', formula: 't = usable Ah / I / 24',
-            inputs: [Input.new(name: 'Key-off draw', value: deficit, unit: 'A', origin: 'ledger', ref: path('spends')),
-              Input.new(name: 'Usable', value: battery.usable_ah, unit: 'Ah', origin: 'battery'),
-              settings.input('no_crank_soc')],
-            source: 'common practice', notes: ['The battery’s own leakage is not counted.'])
-        else
-          Working.new(title: 'Until it will not crank', formula: 't = usable share · H · (C / (I·H))^k',
-            inputs: [Input.new(name: 'Deficit', value: deficit, unit: 'A', origin: 'ledger', ref: path('keeps')),
-              Input.new(name: 'Capacity', value: battery.capacity_ah, unit: 'Ah', origin: 'entered'),
-              Input.new(name: 'Charge now', value: battery.charge, unit: '1', origin: 'battery'),
-              settings.input('peukert'), settings.input('capacity_hours'), settings.input('no_crank_soc')],
-            source: 'Peukert’s law', notes: [])
-        end
+      def burns_working(left)
+        Working.new(title: "Burnt by the regulator: #{scenario.name}", formula: 'P = (earned − spent − taken by the battery) · V',
+          inputs: [Input.new(name: 'Left over', value: left, unit: 'A', origin: 'solved'),
+            Input.new(name: 'System volts', value: point.volts, unit: 'V', origin: 'solved', ref: path('system_v'))],
+          source: 'common practice', notes: ['A regulator that opens the circuit instead burns nothing: say so at Intake.'])
       end
     end
   end

@@ -66,7 +66,7 @@ module Miser
       def self.left_after(line, what, variance)
         circuit = line.circuit
         left = case what
-               when :earns then circuit.clamp_sigma(line.earns.value || 0.0)**2
+               when :earns then circuit.read_sigma(line.earns.value || 0.0)**2
                when :volts then if circuit.volts_sigma.zero?
                                   variance
                                 else

@@ -54,35 +54,36 @@ module Miser
         @charge_before = @battery.charge
         @lines = @rows.map { |leg| [leg, line_for(leg)] }
         total, sigma = tally
-        @charge_after = once(@charge_before)
         @net = Figure.new(total, 'Ah', sigma: sigma, assumed: true) { working(total) }
         @rides = count_rides
       end
 
+      # The parts one after another, each from the charge that the one before left.
       def tally
+        charge = cranked(@charge_before)
         @legs = @lines.map do |leg, line|
           hours = leg['minutes'] / 60.0
-          { id: leg['id'], ah: into_battery(line, @battery.charge) * hours, sigma: (line.keeps.sigma || 0.0) * hours,
-            keeps: line.keeps.value }
+          after = line.battery.flow.after(charge, hours)
+          ah = (after - charge) * @battery.capacity_ah
+          charge = after
+          { id: leg['id'], ah: ah, sigma: doubt(line, hours, ah), keeps: line.keeps.value }
         end
-        [@legs.sum { |l| l[:ah] } - @settings[:crank_ah], @legs.sum { |l| l[:sigma] }]
+        @charge_after = charge
+        [(charge - @charge_before) * @battery.capacity_ah, @legs.sum { |l| l[:sigma] }]
       end
 
-      # Amps that reach the battery (above 0) or leave it.
-      def into_battery(line, charge)
-        keep = line.keeps.value
-        return keep if keep.negative?
-        return 0.0 if charge >= 1.0
-
-        [keep, @battery.most_charge].min * @settings[:charge_efficiency]
+      # Where the battery takes no more, or the system sags to where it is not drawn on, the
+      # doubt in what is kept moves less of it.
+      def doubt(line, hours, amp_hours)
+        kept = line.keeps.value.abs * hours
+        (line.keeps.sigma || 0.0) * hours * (kept.zero? ? 1.0 : (amp_hours.abs / kept).clamp(0.0, 1.0))
       end
+
+      def cranked(charge) = [charge - (@settings[:crank_ah] / @battery.capacity_ah), 0.0].max
 
       # @return [Float] charge after one ride that began with that charge
       def once(charge)
-        capacity = @battery.capacity_ah
-        charge -= @settings[:crank_ah] / capacity
-        @lines.each { |leg, line| charge = (charge + (into_battery(line, charge) * leg['minutes'] / 60.0 / capacity)).clamp(0.0, 1.0) }
-        charge
+        @lines.reduce(cranked(charge)) { |left, (leg, line)| line.battery.flow.after(left, leg['minutes'] / 60.0) }
       end
 
       # @return [Integer, nil] rides begun before it will not crank; nil where it never comes to that
@@ -102,11 +103,11 @@ module Miser
       def working(total)
         inputs = @lines.zip(@legs).map do |(leg, line), result|
           Input.new(name: format('%<name>s, %<min>g min', name: line.scenario.name, min: leg['minutes']), value: result[:ah], unit: 'Ah',
-            sigma: result[:sigma], origin: 'ledger')
+            sigma: result[:sigma], origin: 'solved')
         end
         inputs << @settings.input('crank_ah')
         Working.new(title: format('Ride: %+.2f Ah', total),
-          formula: 'Σ keep · t, less the start; what is put in is limited by what the battery takes', inputs: inputs,
+          formula: 'dq/dt = rate of what the battery gives or takes at its own volts, part after part, less the start', inputs: inputs,
           source: 'common practice', notes: ['Doubts of one ride’s parts come from the same curve and loads: they add straight.'])
       end
     end

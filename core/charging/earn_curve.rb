@@ -1,37 +1,48 @@
 # frozen_string_literal: true
 
+require_relative 'form'
+
 module Miser
   module Charging
-    # What an alternator earns against engine speed:
-    #
-    #     I(n, V) = h · sqrt(a − b·x),  x = (V / (V_ref · n))²,  a = I_inf², b = I_inf² · n0²
-    #
-    # from E² = V² + (ωLI)² with E ∝ n. Source: Caliskan, Perreault, Jahns and
-    # Kassakian, "Analysis of three-phase rectifiers with constant-voltage loads",
-    # IEEE Transactions on Circuits and Systems I, 2003. n in rpm, I in A; h is
-    # the hot share.
+    # What an alternator earns against engine speed, hot: I_inf times a Form's share. What is
+    # not known of it is kept as a set of curves, each with its weight, since near cut-in the
+    # doubt is no bell and no tangent describes it. n in rpm, I in A.
     class EarnCurve
-      attr_reader :a, :b, :v_ref, :covariance, :basis, :remarks, :hot, :hot_sigma, :inputs
+      # One curve that what is known allows: cut-in (rpm), softness of the knee, most it gives
+      # (A) with its variance (A²), and how much of the belief lies on it.
+      Node = Struct.new(:n0, :c, :amps, :variance, :weight)
 
-      # @param covariance [Array(Float, Float, Float)] var(a), cov(a, b), var(b)
-      # @param basis [Symbol] :points, :rating, :rating_only
-      def initialize(a:, b:, v_ref:, covariance:, basis:, hot: 1.0, hot_sigma: 0.0, remarks: [], inputs: [])
-        @a = a
-        @b = b
+      # Times wider, an e-fold of speed outside what was measured: assumption.
+      OUTSIDE = 1.5
+      # Under this share of its cut-in speed nobody doubts that it earns nothing: assumption.
+      STANDS = 0.85
+
+      attr_reader :form, :i_inf, :n0, :c, :v_ref, :nodes, :basis, :remarks, :inputs
+
+      # @param form [Form]
+      # @param i_inf [Float] A @param n0 [Float] rpm at v_ref @param c [Float]
+      # @param nodes [Array<Node>]
+      # @param basis [Symbol] :points, :one_point, :rating, :rating_only
+      # @param shape [Float] doubt in the form itself, a share of I_inf
+      # @param measured [Array(Float, Float), nil] rpm between which it was measured
+      # @param flux_sigma [Float] doubt in what heat takes, where heat was reckoned
+      def initialize(form:, i_inf:, n0:, c:, v_ref:, nodes:, basis:, shape: 0.0, measured: nil, flux_sigma: 0.0, remarks: [], inputs: [])
+        @form = form
+        @i_inf = i_inf
+        @n0 = n0
+        @c = c
         @v_ref = v_ref
-        @covariance = covariance
+        @nodes = nodes
         @basis = basis
-        @hot = hot
-        @hot_sigma = hot_sigma
+        @shape = shape
+        @measured = measured
+        @flux_sigma = flux_sigma
         @remarks = remarks
         @inputs = inputs
       end
 
-      # @return [Float] A the curve tends to at high speed, hot
-      def i_inf = hot * Math.sqrt(a)
-
       # @return [Float] rpm at which it starts to earn at those volts
-      def cut_in(volts = v_ref) = Math.sqrt(b / a) * volts / v_ref
+      def cut_in(volts = v_ref) = n0 * by_volts(volts)
 
       # @param rpm [Float] engine speed
       # @param volts [Float] held at its terminals
@@ -39,63 +50,81 @@ module Miser
       def amps(rpm, volts)
         return 0.0 unless rpm.positive?
 
-        squared = a - (b * ((volts / (v_ref * rpm))**2))
-        squared.positive? ? hot * Math.sqrt(squared) : 0.0
+        i_inf * form.share(rpm / (n0 * by_volts(volts)), c)
       end
 
-      # One standard uncertainty below and above, for drawing: near cut-in the two
-      # lie at unlike distances.
-      # @return [Array(Float, Float)] A
-      def band(rpm, volts)
-        return [0.0, 0.0] unless rpm.positive?
-
-        squared, doubt = spread(rpm, volts)
-        heat = hot_sigma / hot
-        [Math.sqrt([squared - doubt, 0.0].max) * (hot - (hot * heat)), Math.sqrt([squared + doubt, 0.0].max) * (hot + (hot * heat))]
-      end
-
-      # A normal distribution in steps of half a σ: [z, weight].
-      STEPS = (-6..6).map { |i| [i / 2.0, Math.exp(-(i**2) / 8.0)] }.then { |list| list.map { |z, w| [z, w / list.sum(&:last)] } }.freeze
-
-      # Standard uncertainty: the spread of the curve over its doubt, not the slope
-      # of its tangent, which stands upright at cut-in.
+      # Root mean square of what it may be apart from amps.
       # @return [Float] A
       def sigma(rpm, volts)
         return 0.0 unless rpm.positive?
 
-        squared, doubt = spread(rpm, volts)
-        mean = 0.0
-        square = 0.0
-        STEPS.each do |z, weight|
-          inside = squared + (z * doubt)
-          next unless inside.positive?
+        Math.sqrt(spread(rpm, volts) + (shape(rpm, volts)**2) + (heat(rpm, volts)**2))
+      end
 
-          mean += weight * Math.sqrt(inside)
-          square += weight * inside
-        end
-        Math.hypot(hot * Math.sqrt([square - (mean**2), 0.0].max), Math.sqrt([squared, 0.0].max) * hot_sigma)
+      # One standard uncertainty below and above, for drawing.
+      # @return [Array(Float, Float)] A
+      def band(rpm, volts)
+        now = amps(rpm, volts)
+        doubt = sigma(rpm, volts)
+        [[now - doubt, 0.0].max, now + doubt]
       end
 
       # Speed at which it earns just so much.
       # @param spend [Float] A
       # @return [Float, nil] rpm; nil where it never does
       def break_even(spend, volts)
-        left = a - ((spend / hot)**2)
-        return nil unless left.positive?
-
-        Math.sqrt(b / left) * volts / v_ref
+        share = [spend, 0.0].max / i_inf
+        share < 1.0 ? form.ratio(share, c) * n0 * by_volts(volts) : nil
       end
 
-      # Open-circuit volts of an AC coil at a speed: where the amps come to nothing.
+      # Volts at a speed where the amps come to nothing.
       # @return [Float] V
-      def open_circuit(rpm) = v_ref * rpm * Math.sqrt(a / b)
+      def open_circuit(rpm) = ((v_ref + form.drop_v) * rpm / n0) - form.drop_v
+
+      # @return [Float] A
+      def i_inf_sigma = rms { |node| [node.amps - i_inf, node.variance] }
+      # @return [Float] rpm
+      def n0_sigma = rms { |node| [node.n0 - n0, 0.0] }
+      # @return [Float]
+      def c_sigma = rms { |node| [node.c - c, 0.0] }
 
       private
 
-      # I² when cold, and its standard uncertainty.
+      # The bridge's diodes want their volts too.
+      def by_volts(volts) = (volts + form.drop_v) / (v_ref + form.drop_v)
+
       def spread(rpm, volts)
-        x = (volts / (v_ref * rpm))**2
-        [a - (b * x), Math.sqrt([covariance[0] - (2 * x * covariance[1]) + (x * x * covariance[2]), 0.0].max)]
+        now = amps(rpm, volts)
+        ratio = rpm / by_volts(volts)
+        nodes.sum do |node|
+          share = form.share(ratio / node.n0, node.c)
+          node.weight * ((((node.amps * share) - now)**2) + (node.variance * share * share))
+        end
+      end
+
+      def shape(rpm, volts)
+        return 0.0 if @shape.zero?
+
+        low, high = @measured
+        away = low ? [Math.log(low / rpm), Math.log(rpm / high), 0.0].max : 1.0
+        starts = (((rpm / cut_in(volts)) - STANDS) / (1 - STANDS)).clamp(0.0, 1.0)
+        @shape * i_inf * (1 + (OUTSIDE * away)) * starts
+      end
+
+      # Flux lost moves the cut-in as well as the output.
+      def heat(rpm, volts)
+        return 0.0 if @flux_sigma.zero?
+
+        at = ->(lost) { i_inf * (1 - lost) * form.share(rpm * (1 - lost) / (n0 * by_volts(volts)), c) }
+        (at.call(-@flux_sigma) - at.call(@flux_sigma)).abs / 2
+      end
+
+      def rms
+        squares = nodes.sum do |node|
+          off, variance = yield(node)
+          node.weight * ((off**2) + variance)
+        end
+        Math.sqrt(squares)
       end
     end
   end

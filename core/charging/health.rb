@@ -11,7 +11,7 @@ module Miser
       # @!attribute verdict [String] healthy, unhealthy, watch
       Call = Struct.new(:verdict, :text, keyword_init: true)
 
-      FLAT_V, HALF_V, FULL_V = Battery::REST.map(&:last)
+      FLAT_V, HALF_V, FULL_V = Battery::BY_KEY['lead'].rest.map(&:last)
       HOLDS_V = Volts::RUNNING
       # Days to flat under which a key-off draw is unhealthy, and under which it wants watching: assumption.
       DAYS = { 14 => 'unhealthy', 45 => 'watch' }.freeze

@@ -3,6 +3,7 @@
 require_relative '../figure'
 require_relative '../volts'
 require_relative 'laws'
+require_relative 'law_doubt'
 require_relative 'origin'
 require_relative 'lamp_base'
 require_relative 'claim'
@@ -60,8 +61,22 @@ module Miser
         now = amps(volts)
         return 0.0 if now.zero? || anchor.amps.zero?
 
-        now * Math.hypot(anchor.sigma / anchor.amps, law.sensitivity(anchor.volts) * anchor.volts_sigma / anchor.volts)
+        Math.hypot(now * Math.hypot(anchor.sigma / anchor.amps, law.sensitivity(anchor.volts) * anchor.volts_sigma / anchor.volts),
+          law_sigma(volts))
       end
+
+      # Part of that which a two-voltage test would take away.
+      # @return [Float] A; nothing where its law was tested or entered, or is a filament's
+      def law_sigma(volts)
+        return 0.0 if anchor.nil? || anchor.amps.zero?
+        return amps(volts) * @test.sigma * Math.log(volts / anchor.volts).abs if @test && volts.positive?
+        return 0.0 unless law_guessed?
+
+        count * (@law_doubt ||= LawDoubt.new(anchor.volts, anchor.amps, law_weights)).sigma(volts, law.current(volts))
+      end
+
+      # An LED lamp that nobody tested, and whose law nobody entered: it is taken for a driver.
+      def law_guessed? = @test.nil? && document['law'].nil? && law_key == 'driver' && (role.nil? || role.group == 'lamp')
 
       # A base says what its filament takes, not what an LED made to fit it does.
       # @return [Float, nil] W rated, of one lamp
@@ -129,7 +144,8 @@ module Miser
 
       def named_law
         test = @readings.select(&:counts?).filter_map(&:law_test).max_by(&:confidence)
-        if test && test.confidence >= 0.6
+        @untold = test unless test&.named?
+        if test&.named?
           @law_origin = format('two-voltage test, exponent %.2f', test.exponent)
           @law_confidence = test.confidence
           @test = test
@@ -153,6 +169,14 @@ module Miser
         @readings.select(&:usable?).reverse.map do |r|
           Anchor.new(volts: r.volts, volts_sigma: r.volts_sigma, amps: r.amps, sigma: r.sigma, origin: r.origin, reading: r)
         end
+      end
+
+      # Laws an LED may follow: as its own test leaves them, else as usual.
+      def law_weights
+        return @untold.weights if @untold
+
+        others = { 'regulated' => @settings[:law_regulated], 'resistor' => @settings[:law_resistor] }
+        others.merge('driver' => [1 - others.values.sum, 0.0].max)
       end
 
       def advertised_w
@@ -196,7 +220,7 @@ module Miser
         options = { volts: anchor.volts, amps: anchor.amps }
         kind = Law.named(law_key)
         if law_key == 'resistor'
-          forward = @test&.forward_v || document['forward_v'] || (0.6 * anchor.volts)
+          forward = @test&.forward_v || document['forward_v'] || (LawDoubt::FORWARD * anchor.volts)
           @law = kind.new(**options, forward_v: forward.clamp(0.0, anchor.volts - 0.05))
         else
           options[:exponent] = @test.exponent if @test

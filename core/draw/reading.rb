@@ -85,8 +85,9 @@ module Miser
             inputs: [Input.new(name: 'I1', value: amps, unit: 'A', origin: 'read'),
               Input.new(name: 'V1', value: volts, unit: 'V', origin: 'at the lamp', ref: "reading/#{id}"),
               Input.new(name: 'I2', value: second['amps'], unit: 'A', origin: 'read'),
-              Input.new(name: 'V2', value: second['volts'], unit: 'V', origin: 'read')],
-            source: 'common practice: filament 0.55, driver −1, constant current 0, heater 1', notes: [])
+              Input.new(name: 'V2', value: at_the_lamp(second), unit: 'V', origin: 'at the lamp')],
+            source: 'common practice: filament 0.55, driver −1, constant current 0, heater 1',
+            notes: ['The last digit of the amps counts at both voltages.'])
         end
       end
 
@@ -132,9 +133,14 @@ module Miser
         second = document['second']
         return unless second && second['amps'] && second['volts'] && amps && document['volts']
 
-        @law_test = TwoVoltageTest.new([volts, amps], [second['volts'], second['amps']])
+        @law_test = TwoVoltageTest.new([volts, amps], [at_the_lamp(second), second['amps']], amps_sigma: @settings[:meter_resolution])
       rescue DomainError => e
         @problem = e.message
+      end
+
+      # The second volts are read where the first were.
+      def at_the_lamp(second)
+        document['volts_at'] == 'battery' ? @leads.lamp_volts(second['volts'], second['amps']) : second['volts']
       end
 
       def volts_working

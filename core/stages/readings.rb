@@ -7,7 +7,7 @@ module Miser
     # What each load really draws, and the sheet of everything to read.
     class ReadingsStage < Stage
       declare 'readings', label: 'Readings', group: 'look', place: 20
-      reads :machine, :system, :circuits, :positions, :loads, :readings, :choices, :scenarios, :sums, :bench, :assumptions
+      reads :machine, :system, :circuits, :positions, :loads, :readings, :choices, :scenarios, :sums, :bench, :signals, :assumptions
 
       def wants = [*again, *unread, *unfinished]
 

@@ -117,28 +117,34 @@ module Miser
 
       def points(id, points)
         full = points.select { |p| p['rpm'] && p['amps'] }
-        return [] if full.empty?
+        circuit = @budget.ledgers('before')[id].circuit
+        return [] if full.empty? || circuit.curve.nil?
 
-        speeds = Charging::EarnFit.distinct(full.map { |p| p['rpm'] })
         at = "/circuits/#{id}/alternator/points/#{full.last['id']}/rpm"
         if full.size == 1
           return [Problem.new(at: at, level: 'note', message: 'one measured point leaves the shape of the curve to the cut-in speed',
             accepts: 'a second point at another speed')]
         end
-        return [problem(at, 'all points are at one engine speed', 'a second point at another speed')] if speeds < 2
+        return [problem(at, 'all points are at one engine speed', 'a second point at another speed')] if circuit.speeds < 2
 
-        circuit = @budget.ledgers('before')[id].circuit
-        circuit.curve ? [] : [problem(at, circuit.reason, 'points whose amps rise with engine speed')]
+        [*missed(circuit)]
+      end
+
+      # A point that the others contradict.
+      def missed(circuit)
+        point, words = circuit.missed
+        at = "/circuits/#{circuit.id}/alternator/points/#{point['id']}/amps" if point
+        at && problem(at, words, 'amps and speed that go with the other points')
       end
 
       def batteries
         @document.circuits.filter_map do |c|
           rest = c.dig('battery', 'rest_v') or next
-          unless rest.between?(
-            11.5, 13.2
-          )
-            problem("/circuits/#{c['id']}/battery/rest_v", 'not a rested 12 V battery', '11.5 to 13.2 V, an hour after riding')
-          end
+          kind = Charging::Battery::BY_KEY.fetch(c.dig('battery', 'kind') || 'lead')
+          next if kind.rested.cover?(rest)
+
+          problem("/circuits/#{c['id']}/battery/rest_v", "not a rested 12 V battery (#{kind.label})",
+            format('%g to %g V, an hour after riding', kind.rested.begin, kind.rested.end))
         end
       end
 

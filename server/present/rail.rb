@@ -41,7 +41,7 @@ module Miser
         path = "line/#{line.ledger.side}/#{line.scenario.id}/#{line.circuit.id}"
         figures = LINE_FIGURES.to_h { |name| [name, figure(line.public_send(name), "#{path}/#{name}")] }
         figures.merge(side: line.ledger.side, circuit: line.circuit.id, known_spends: finite(line.known_spends), verdict: line.verdict,
-          band: Miser::Budget::Verdict.band(line.keeps.value, line.keeps.sigma)&.map { |v| significant(v) },
+          battery: line.battery.words, band: Miser::Budget::Verdict.band(line.keeps.value, line.keeps.sigma)&.map { |v| significant(v) },
           regime: line.system_v.known? ? line.point&.regime&.to_s : nil)
       end
 

@@ -140,20 +140,38 @@ class BenchRulesTest < Miser::Test
     assert_equal %w[healthy watch], [health.key_off(0.0, battery), health.key_off(0.01, nil)].map(&:verdict)
   end
 
+  def plan(job, **rest)
+    b = budget(job)
+    Miser::Budget::PointPlan.new(b.ledgers('before').values.first, b.document.machine, **rest)
+  end
+
   def test_points_to_measure_and_what_to_switch_on
     job = plain_job(loads: [lamp('a', figures: stated(4.4)), lamp('b', role: 'head_high', figures: stated(4.8)),
+      lamp('l', role: 'signal_left', figures: stated(3.6)), lamp('r', role: 'signal_right', figures: stated(3.4)),
       lamp('g', role: 'grips', figures: stated(3.0))])
-    b = budget(job)
-    steps = Miser::Budget::PointPlan.new(b.ledgers('before')['main'], b.document.machine).steps
+    steps = plan(job).steps
     assert_equal steps.map(&:rpm).sort, steps.map(&:rpm)
     assert_operator steps.size, :>=, 3
-    assert_equal ['Lamp b', 'Lamp a', 'Lamp g'], steps.first.switch_on, 'biggest first'
+    assert_equal ['Lamp b', 'Lamp g', 'Lamp l flashing'], steps.last.switch_on, 'biggest first, one beam, one side at half'
+    assert_within 1e-9, 4.8 + 3.0 + 1.8, steps.last.demand_a
     steps.select(&:enough).each { |s| assert_operator s.demand_a, :>=, s.expect_a.value }
     assert steps.first.enough
     refute steps.last.enough
     assert_match(/it will shunt/, steps.last.words)
-    unknown = budget(plain_job(circuits: [plain_job['circuits'][0].merge('alternator' => { 'points' => [] })]))
-    assert_empty(Miser::Budget::PointPlan.new(unknown.ledgers('before')['main'], {}).steps)
+    assert_includes plan(job, hazard: true).steps.last.switch_on, 'Lamp l and Lamp r flashing'
+    both = job.merge('loads' => job['loads'].map { |l| l['id'] == 'a' ? l.merge('stays_on' => true) : l })
+    assert_includes plan(both).steps.last.switch_on, 'Lamp b and Lamp a'
+    bare = plain_job(circuits: [plain_job['circuits'][0].merge('alternator' => { 'points' => [] })])
+    assert_empty(plan(bare.merge('machine' => {})).steps)
+  end
+
+  def test_the_right_clamp_on_the_right_wire
+    assert_match(/DC amps/, plan(plain_job(loads: [lamp('a')])).how.first)
+    assert_match(/middle/, plan(plain_job(loads: [lamp('l', role: 'signal_left', figures: stated(3.6))])).how.last)
+    coil = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'S2', circuit: 'lighting')])
+    assert_match(/for AC, true rms/, plan(coil).how.first)
+    coil['circuits'][0]['regulator'] = { 'fitted' => false }
+    assert_match(/Nothing shunts/, plan(coil).steps.first.words)
   end
 
   def test_the_baseline_puts_the_most_worthwhile_first

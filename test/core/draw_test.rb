@@ -46,12 +46,36 @@ class DrawTest < Miser::Test
       assert_in_delta alpha, test.exponent, 1e-9
       assert_operator test.confidence, :>, 0.9
     end
-    string = TwoVoltageTest.new([12.0, 0.1], [14.0, 0.14])
+    string = TwoVoltageTest.new([12.0, 0.1], [14.0, 0.14], amps_sigma: 0.001)
     assert_equal 'resistor', string.law
     assert_in_delta 7.0, string.forward_v, 1e-9
-    assert_operator TwoVoltageTest.new([12.0, 1.0], [13.0, 1.022]).confidence, :<, 0.9, 'between two laws it must not be sure'
+    refute TwoVoltageTest.new([12.0, 1.0], [13.0, 1.022]).named?, 'between two laws it must not be sure'
+    small = TwoVoltageTest.new([12.2, 0.1], [13.2, 0.11])
+    refute small.named?, 'a tenth of an amp on a 10 A range tells nothing'
+    assert_match(/Cannot be told apart with this meter: .* or /, small.sentence(0.1, 14.0, nil))
     assert_raises(Miser::VoltagesTooClose) { TwoVoltageTest.new([12.0, 1.0], [12.1, 1.0]) }
     assert_raises(Miser::NothingDrawn) { TwoVoltageTest.new([12.0, 0], [14, 1.0]) }
+  end
+
+  # 2.00 A at 12.3 V: 1.76 A at 14.0 V if it is a driver, 2.00 if it holds its current, 2.7 if it is a string with a resistor.
+  def test_a_law_nobody_knows_is_doubt
+    settings = Miser::Assumptions.new
+    reading = ->(more = {}) { Reading.new({ 'id' => 'r', 'kind' => 'settled', 'amps' => 2.0, 'volts' => 12.3 }.merge(more), settings) }
+    led = lambda { |taken, document = {}|
+      Load.new(id: 'x', name: 'LED', document: document, readings: [taken], settings: settings, fallback_law: 'driver')
+    }
+    guessed = led.call(reading.call)
+    assert_in_delta 1.757, guessed.amps(14.0), 0.001
+    apart = (0.3 * ((2.0 - 1.757)**2)) + (0.2 * ((2.691 - 1.757)**2))
+    assert_in_delta Math.sqrt(apart), guessed.law_sigma(14.0), 0.002
+    assert_operator guessed.sigma(12.3), :<, 0.06, 'where it was read there is none'
+    assert_equal 0.0, led.call(reading.call, 'law' => 'driver').law_sigma(14.0)
+    tested = led.call(reading.call('second' => { 'volts' => 14.1, 'amps' => 1.74 }))
+    assert_equal 'driver', tested.law_key
+    assert_operator tested.sigma(14.0), :<, 0.1
+    # Leads drop at both voltages: read at the battery, both are carried to the lamp.
+    thin = reading.call('volts_at' => 'battery', 'leads' => { 'ohms' => 0.5 }, 'second' => { 'volts' => 14.1, 'amps' => 1.74 })
+    assert_in_delta Math.log(1.74 / 2.0) / Math.log((14.1 - 0.87) / (12.3 - 1.0)), thin.law_test.exponent, 1e-9
   end
 
   def test_warm_up

@@ -27,12 +27,21 @@ module Miser
     # @param label [String] letters for its nodes
     def machine(label, curve, rpm, loads, battery: nil, held: nil)
       bus = "bus#{label}"
-      lines = ["Balt#{label} 0 #{bus} I = #{curve.hot} * sqrt(max(#{curve.a} - #{curve.b} * (V(#{bus})/(#{curve.v_ref}*#{rpm}))^2, 0))"]
+      lines = ["Balt#{label} 0 #{bus} I = #{alternator(curve, rpm, bus)}"]
       lines << "Breg#{label} #{bus} 0 I = 1e4 * max(V(#{bus}) - #{held}, 0)" if held
       lines << battery_line(label, bus, battery) if battery
       lines << "Rleak#{label} #{bus} 0 1e9" << "Cbus#{label} #{bus} 0 1m"
       loads.each_with_index { |(law, weight), i| lines << "Bl#{label}x#{i} #{bus} 0 I = #{current(law, weight, bus)}" }
       lines.join("\n")
+    end
+
+    # A coil into lamps, or a stator behind a bridge of two diodes' drop.
+    def alternator(curve, rpm, bus)
+      return "#{curve.i_inf} * sqrt(max(1 - (V(#{bus}) * #{curve.n0} / #{curve.v_ref * rpm})^2, 0))" if curve.form.key == 'coil'
+
+      speed = "max(#{rpm * (curve.v_ref + 1.5) / curve.n0} / (V(#{bus}) + 1.5) - 1, 0)"
+      power = { 'three_phase' => 1.57, 'one_phase' => 2.0 }.fetch(curve.form.key)
+      "#{curve.i_inf} * pwr(#{speed}, #{power}) / (pwr(#{speed}, #{power}) + #{curve.c})"
     end
 
     def battery_line(label, bus, battery)

@@ -11,7 +11,9 @@ module Miser
       module_function
 
       def scenario(budget, scenario)
-        lines = Budget::Budget::STEPS.flat_map { |step| budget.ledgers(step).values.filter_map { |l| l.line(scenario) }.map { |l| line(l) } }
+        lines = Budget::Budget::STEPS.flat_map do |step|
+          budget.ledgers(step).values.filter_map { |l| l.line(scenario) }.map { |l| line(l).merge(burns: figure(l.burns, l.path('burns'))) }
+        end
         { id: scenario.id, name: scenario.name, engine: scenario.engine, rpm: scenario.rpm, reason: scenario.reason, lines: lines }
       end
 

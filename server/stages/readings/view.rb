@@ -71,10 +71,12 @@ module Miser
 
       def baseline_item(item, next_step) = item.to_h.merge(call: item.call&.to_h, next: item.at == next_step&.at && !item.done)
 
-      # Where to measure what each circuit earns.
+      # Where to measure what each circuit earns, and how.
       def points(budget)
+        hazard = budget.document.signals['hazard'] == true
         budget.ledgers('before').transform_values do |ledger|
-          Budget::PointPlan.new(ledger, budget.document.machine).steps.map { |s| s.to_h.merge(expect_a: figure(s.expect_a)) }
+          plan = Budget::PointPlan.new(ledger, budget.document.machine, hazard: hazard)
+          { how: plan.how, steps: plan.steps.map { |s| s.to_h.merge(expect_a: figure(s.expect_a)) } }
         end
       end
     end

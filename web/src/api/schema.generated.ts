@@ -1172,10 +1172,13 @@ export interface components {
             verdict: "keeps" | "owes" | "too_close" | null;
             /** @description A kept, from and to, as far as the verdict looks */
             band: number[] | null;
+            /** @description what becomes of the battery where it does not keep, in words */
+            battery: string | null;
             break_even: components["schemas"]["Figure"];
             system_v: components["schemas"]["Figure"];
             regime: string | null;
             lasts: components["schemas"]["Figure"];
+            burns?: components["schemas"]["Figure"];
         };
         /** @description blocks of the rail, a column a property */
         BlockColumns: {
@@ -1340,6 +1343,9 @@ export interface components {
             usual_lamps: components["schemas"]["NamedList"];
             functions: components["schemas"]["NamedList"];
             taken_over: components["schemas"]["NamedList"];
+            windings: components["schemas"]["NamedList"];
+            batteries: components["schemas"]["NamedList"];
+            regulators: components["schemas"]["NamedList"];
             ends: components["schemas"]["NamedList"];
             sides: components["schemas"]["NamedList"];
             roles: {
@@ -1885,6 +1891,11 @@ export interface components {
             };
             why: string | null;
         };
+        PointPlan: {
+            /** @description which clamp, round which wire */
+            how: string[];
+            steps: components["schemas"]["PointStep"][];
+        };
         PointStep: {
             rpm: number;
             expect_a: components["schemas"]["Figure"];
@@ -1985,7 +1996,7 @@ export interface components {
             readings: components["schemas"]["ReadingView"][];
             sums: components["schemas"]["SumsView"];
             points: {
-                [key: string]: components["schemas"]["PointStep"][];
+                [key: string]: components["schemas"]["PointPlan"];
             };
             baseline: {
                 before: components["schemas"]["BaselineItem"][];
@@ -2524,6 +2535,11 @@ export interface components {
                 rated_v?: components["schemas"]["job_system_volts"];
                 /** Cut-in speed */
                 cut_in_rpm?: components["schemas"]["job_rpm"];
+                /**
+                 * Stator winding
+                 * @enum {unknown}
+                 */
+                winding?: "three_phase" | "one_phase";
                 /** Pole pairs */
                 pole_pairs?: components["schemas"]["job_pole_pairs"];
                 /** Half-wave */
@@ -2535,6 +2551,11 @@ export interface components {
                 fitted?: boolean;
                 /** Volts held, measured */
                 volts?: components["schemas"]["job_system_volts"];
+                /**
+                 * Regulator
+                 * @enum {unknown}
+                 */
+                kind?: "shunt" | "series";
                 /** Makes DC */
                 makes_dc?: boolean;
             };
@@ -2543,10 +2564,20 @@ export interface components {
                 fitted?: boolean;
                 /** Volts held, measured */
                 volts?: components["schemas"]["job_system_volts"];
+                /**
+                 * Regulator
+                 * @enum {unknown}
+                 */
+                kind?: "shunt" | "series";
                 /** Makes DC */
                 makes_dc?: boolean;
             };
             battery?: {
+                /**
+                 * Kind of battery
+                 * @enum {unknown}
+                 */
+                kind?: "lead" | "lithium";
                 /** Capacity */
                 capacity_ah?: components["schemas"]["job_capacity"];
                 /** Internal resistance */
@@ -2918,7 +2949,11 @@ export interface components {
                 lamp_limit_v?: number;
                 /** Share of the cold output left when hot */
                 hot_stator?: number;
-                /** Doubt in the hot share */
+                /** Cut-in speed, hot over cold */
+                hot_cut_in?: number;
+                /** Softness of the knee, hot over cold */
+                hot_knee?: number;
+                /** Doubt in the flux that heat takes */
                 hot_stator_sigma?: number;
                 /** Doubt in a rated output */
                 rating_sigma?: number;
@@ -2928,22 +2963,40 @@ export interface components {
                 cut_in_of_idle?: number;
                 /** Doubt in an assumed cut-in */
                 cut_in_assumed_sigma?: number;
-                /** Clamp meter error */
+                /** Softness of the knee, three phases */
+                knee?: number;
+                /** Doubt in that */
+                knee_sigma?: number;
+                /** Softness of the knee, one phase */
+                knee_one_phase?: number;
+                /** Doubt in that, one phase */
+                knee_one_phase_sigma?: number;
+                /** Doubt in the curve’s shape, share of its most */
+                earn_shape?: number;
+                /** Clamp meter, scatter from one reading to the next */
                 clamp_pct?: number;
-                /** Peukert exponent */
+                /** Clamp meter, error common to all its readings */
+                clamp_gain?: number;
+                /** Peukert exponent, lead */
                 peukert?: number;
+                /** Peukert exponent, lithium */
+                peukert_lithium?: number;
                 /** Hours at which capacity is rated */
                 capacity_hours?: number;
                 /** Charge below which it will not crank */
                 no_crank_soc?: number;
                 /** Charge at the start, when not read */
                 start_soc?: number;
-                /** Internal resistance times capacity */
+                /** Internal resistance times capacity, lead */
                 battery_ohm_ah?: number;
+                /** Internal resistance times capacity, lithium */
+                lithium_ohm_ah?: number;
                 /** Charge taken, amps per Ah per volt above rest */
                 charge_acceptance?: number;
                 /** Most charge taken, amps per Ah */
                 charge_limit_c?: number;
+                /** Share still to fill from which it takes less and less */
+                charge_taper?: number;
                 /** Share of charge kept */
                 charge_efficiency?: number;
                 /** Charge spent on one start */
@@ -3173,6 +3226,8 @@ export interface components {
                  * @enum {unknown}
                  */
                 plug?: "49/49a" | "49a/49" | "49/49a/31" | "49/31/49a" | "49a/49/31" | "49a/31/49" | "31/49/49a" | "31/49a/49";
+                /** Hazard switch */
+                hazard?: boolean;
                 /** Running filament in the front bulbs */
                 running_w?: components["schemas"]["job_watts"];
                 /** Fuse */

@@ -56,6 +56,7 @@ const band = computed(() => {
   return { from: place(said[0]), to: place(said[1]), at: place(line.keeps.value), none: place(0), words: said.map((v) => plain(v, 1)) }
 })
 const lasts = computed(() => rail.line(job.side)?.lasts)
+const battery = computed(() => rail.line(job.side)?.battery)
 const top = computed(() => Math.ceil((rail.rail.value?.redline ?? 0) / (rail.rail.value?.step ?? 1)) * (rail.rail.value?.step ?? 1))
 const slides = computed(() => rail.running.value && rail.rail.value?.curve === null)
 const marks = computed(() => {
@@ -213,9 +214,9 @@ function slide(event: Event) {
           </p>
           <p class="text-right text-sm">
             <span v-if="closeCall" class="font-semibold text-brass">{{ reference.verdict('too_close') }}</span>
-            <span v-if="lasts?.value" :class="closeCall ? 'ml-2' : ''"
-              >battery lasts <FigureValue :figure="lasts" name="Battery lasts"
-            /></span>
+            <span v-if="battery" :class="closeCall ? 'ml-2' : ''"
+              >{{ battery }}<template v-if="lasts?.value"> in <FigureValue :figure="lasts" name="Battery lasts" /></template
+            ></span>
           </p>
         </template>
         <p v-else class="text-sm text-brick">{{ big?.reason ?? 'unknown' }}</p>

@@ -1,6 +1,6 @@
 import type { Figure } from '../api/client'
 
-const DIGITS: Record<string, number> = { A: 1, V: 1, rpm: 0, Ah: 2, h: 1, '1': 2, lx: 1, cd: 0, lm: 1 }
+const DIGITS: Record<string, number> = { A: 1, V: 1, rpm: 0, Ah: 2, h: 1, '1': 2, lx: 1, cd: 0, lm: 1, W: 1 }
 
 /** A number with a true minus sign; a rounded nothing has none. */
 export function plain(value: number, digits: number): string {

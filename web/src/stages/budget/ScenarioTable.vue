@@ -19,6 +19,9 @@ const rows = computed(() =>
     }),
   ),
 )
+type Row = (typeof rows.value)[number]
+const looked = (r: Row) => job.rail?.scenario === r.scenario.id && job.rail.circuit === r.circuit.id
+const told = (r: Row) => r.scenario.engine === 'running' && (r.after.battery || r.before.burns?.value || r.after.burns?.value)
 </script>
 
 <template>
@@ -34,63 +37,70 @@ const rows = computed(() =>
           </tr>
         </thead>
         <tbody>
-          <tr
-            v-for="r in rows"
-            :key="r.scenario.id + r.circuit.id"
-            :class="job.rail?.scenario === r.scenario.id && job.rail.circuit === r.circuit.id ? 'bg-shade' : ''"
-          >
-            <td>
-              <button
-                type="button"
-                class="min-h-11 text-left underline decoration-line underline-offset-4 hover:decoration-brass"
-                :aria-pressed="job.rail?.scenario === r.scenario.id"
-                @click="job.look({ scenario: r.scenario.id, circuit: r.circuit.id })"
-              >
-                {{ r.scenario.name }}<span v-if="view.circuits.length > 1" class="block text-sm text-dim">{{ r.circuit.name }}</span>
-                <span v-if="r.scenario.engine === 'running'" class="block text-sm text-dim"
-                  ><span class="num">{{ r.scenario.rpm === null ? '?' : plain(r.scenario.rpm, 0) }}</span> rpm</span
+          <template v-for="r in rows" :key="r.scenario.id + r.circuit.id">
+            <tr :class="looked(r) ? 'bg-shade' : ''">
+              <td>
+                <button
+                  type="button"
+                  class="min-h-11 text-left underline decoration-line underline-offset-4 hover:decoration-brass"
+                  :aria-pressed="job.rail?.scenario === r.scenario.id"
+                  @click="job.look({ scenario: r.scenario.id, circuit: r.circuit.id })"
                 >
-              </button>
-            </td>
-            <template v-if="r.scenario.engine === 'running'">
-              <td class="r" :class="toneOf(r.before.verdict)"><FigureValue :figure="r.before.keeps" name="Kept as it came in" bare /></td>
-              <td class="r" :class="toneOf(r.lamps.verdict)"><FigureValue :figure="r.lamps.keeps" name="Kept, lamps changed" bare /></td>
-              <td class="r font-bold" :class="toneOf(r.after.verdict)" :title="reference.verdict(r.after.verdict)">
-                <FigureValue :figure="r.after.keeps" name="Kept after" sigma bare />
+                  {{ r.scenario.name }}<span v-if="view.circuits.length > 1" class="block text-sm text-dim">{{ r.circuit.name }}</span>
+                  <span v-if="r.scenario.engine === 'running'" class="block text-sm text-dim"
+                    ><span class="num">{{ r.scenario.rpm === null ? '?' : plain(r.scenario.rpm, 0) }}</span> rpm</span
+                  >
+                </button>
               </td>
-              <td class="r">
-                <FigureValue v-if="r.after.break_even.value !== null" :figure="r.after.break_even" name="Break-even after" bare />
-                <span v-else class="text-dim" :title="r.after.break_even.reason ?? ''">none</span>
+              <template v-if="r.scenario.engine === 'running'">
+                <td class="r" :class="toneOf(r.before.verdict)"><FigureValue :figure="r.before.keeps" name="Kept as it came in" bare /></td>
+                <td class="r" :class="toneOf(r.lamps.verdict)"><FigureValue :figure="r.lamps.keeps" name="Kept, lamps changed" bare /></td>
+                <td class="r font-bold" :class="toneOf(r.after.verdict)" :title="reference.verdict(r.after.verdict)">
+                  <FigureValue :figure="r.after.keeps" name="Kept after" sigma bare />
+                </td>
+                <td class="r">
+                  <FigureValue v-if="r.after.break_even.value !== null" :figure="r.after.break_even" name="Break-even after" bare />
+                  <span v-else class="text-dim" :title="r.after.break_even.reason ?? ''">none</span>
+                </td>
+              </template>
+              <template v-else>
+                <td class="r">
+                  <FigureValue v-if="r.before.lasts.value !== null" :figure="r.before.lasts" name="Battery lasts, as it came in" /><span
+                    v-else
+                    class="text-dim"
+                    :title="r.before.lasts.reason ?? ''"
+                    >–</span
+                  >
+                </td>
+                <td class="r">
+                  <FigureValue v-if="r.lamps.lasts.value !== null" :figure="r.lamps.lasts" name="Battery lasts, lamps changed" /><span
+                    v-else
+                    class="text-dim"
+                    :title="r.lamps.lasts.reason ?? ''"
+                    >–</span
+                  >
+                </td>
+                <td class="r font-bold">
+                  <FigureValue v-if="r.after.lasts.value !== null" :figure="r.after.lasts" name="Battery lasts, after" /><span
+                    v-else
+                    class="text-dim"
+                    :title="r.after.lasts.reason ?? ''"
+                    >–</span
+                  >
+                </td>
+                <td class="r text-sm text-dim">battery lasts</td>
+              </template>
+            </tr>
+            <tr v-if="told(r)" :class="looked(r) ? 'bg-shade' : ''">
+              <td colspan="5" class="pt-0! text-sm text-dim">
+                <span v-if="r.scenario.engine === 'running' && r.after.battery" class="mr-4">{{ r.after.battery }}</span>
+                <span v-if="r.before.burns?.value || r.after.burns?.value" class="whitespace-nowrap"
+                  >regulator burns <FigureValue :figure="r.before.burns!" name="Burnt as it came in" /> →
+                  <FigureValue :figure="r.after.burns!" name="Burnt after"
+                /></span>
               </td>
-            </template>
-            <template v-else>
-              <td class="r">
-                <FigureValue v-if="r.before.lasts.value !== null" :figure="r.before.lasts" name="Battery lasts, as it came in" /><span
-                  v-else
-                  class="text-dim"
-                  :title="r.before.lasts.reason ?? ''"
-                  >–</span
-                >
-              </td>
-              <td class="r">
-                <FigureValue v-if="r.lamps.lasts.value !== null" :figure="r.lamps.lasts" name="Battery lasts, lamps changed" /><span
-                  v-else
-                  class="text-dim"
-                  :title="r.lamps.lasts.reason ?? ''"
-                  >–</span
-                >
-              </td>
-              <td class="r font-bold">
-                <FigureValue v-if="r.after.lasts.value !== null" :figure="r.after.lasts" name="Battery lasts, after" /><span
-                  v-else
-                  class="text-dim"
-                  :title="r.after.lasts.reason ?? ''"
-                  >–</span
-                >
-              </td>
-              <td class="r text-sm text-dim">battery lasts</td>
-            </template>
-          </tr>
+            </tr>
+          </template>
         </tbody>
       </table>
     </div>

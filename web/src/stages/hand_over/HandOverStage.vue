@@ -98,7 +98,8 @@ function amps(id: string, side: 'before' | 'after') {
                   {{ figureText(r.after.keeps)
                   }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{
                     reference.verdict(r.after.verdict)
-                  }}</span>
+                  }}</span
+                  ><span v-if="r.after.battery" class="block text-sm font-normal whitespace-normal">{{ r.after.battery }}</span>
                 </td>
                 <td class="r num whitespace-nowrap">{{ figureText(r.before.system_v) }}</td>
                 <td class="r num whitespace-nowrap">{{ figureText(r.after.system_v) }}</td>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { freshId, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
 import Caution from '../../ui/Caution.vue'
 import FigureValue from '../../ui/FigureValue.vue'
 import PickField from '../../ui/PickField.vue'
@@ -11,6 +12,7 @@ import YesNo from '../../ui/YesNo.vue'
 
 const props = defineProps<{ circuit: Schemas['job_circuit']; known?: Schemas['CircuitView'] }>()
 const job = useJob()
+const reference = useReference()
 const at = computed(() => `/circuits/${props.circuit.id}`)
 const points = computed(() => props.circuit.alternator?.points ?? [])
 const dc = computed(() => props.circuit.kind === 'dc')
@@ -43,6 +45,15 @@ function addPoint() {
           <QuantityField :at="`${at}/alternator/cut_in_rpm`" label="Cut-in speed" unit="rpm" :step="50" help="empty: assumed from idle" />
           <QuantityField v-if="!dc" :at="`${at}/alternator/pole_pairs`" label="Pole pairs" unit="" :step="1" help="for flicker" />
           <QuantityField v-else :at="`${at}/regulator/volts`" label="Running volts, measured" unit="V" help="empty: assumed" />
+        </div>
+        <div v-if="dc" class="mt-3 grid grid-cols-2 gap-3">
+          <PickField
+            :at="`${at}/alternator/winding`"
+            label="Stator winding"
+            :options="reference.tables?.windings ?? []"
+            fallback="three_phase"
+          />
+          <PickField :at="`${at}/regulator/kind`" label="Regulator" :options="reference.tables?.regulators ?? []" fallback="shunt" />
         </div>
         <template v-if="!dc">
           <YesNo :at="`${at}/regulator/fitted`" label="AC regulator fitted, as it came in" :fallback="true" />
@@ -108,6 +119,7 @@ function addPoint() {
         <h3 class="mb-2 font-semibold">Battery</h3>
         <Caution of="battery_acid" class="mb-2" />
         <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
+          <PickField :at="`${at}/battery/kind`" label="Kind" :options="reference.tables?.batteries ?? []" fallback="lead" />
           <QuantityField :at="`${at}/battery/capacity_ah`" label="Capacity" unit="Ah" :step="0.5" />
           <QuantityField :at="`${at}/battery/rest_v`" label="Volts at rest" unit="V" help="tells the charge" />
           <QuantityField :at="`${at}/battery/resistance_ohm`" label="Resistance" unit="Ω" :step="0.001" help="empty: assumed" />

@@ -16,8 +16,8 @@ const circuits = computed(() =>
     id: c.id,
     name: c.name ?? c.id,
     points: c.alternator?.points ?? [],
-    steps: props.points[c.id] ?? [],
-    dc: c.kind === 'dc',
+    how: props.points[c.id]?.how ?? [],
+    steps: props.points[c.id]?.steps ?? [],
   })),
 )
 function take(circuit: string, rpm: number) {
@@ -31,23 +31,18 @@ function remove(circuit: string, point: string) {
 <template>
   <section class="max-w-5xl" aria-label="What the charging system earns" data-testid="charging">
     <Caution of="running_engine" class="mb-3" />
-    <ol class="mb-4 list-decimal space-y-1 pl-6 text-lg">
-      <li>Engine warm. Clamp meter on DC amps, zeroed with nothing in it.</li>
-      <li>
-        Clamp round the regulator’s output, the wire to the battery: all strands of it, the arrow towards the battery. Before any branch.
-      </li>
-      <li>At each speed switch on what is named, wait ten seconds, read amps and the volts at the battery.</li>
-    </ol>
     <div v-for="c in circuits" :key="c.id" class="mb-6">
       <h3 class="mb-2 text-lg">{{ c.name }}</h3>
-      <p v-if="!c.dc" class="mb-2 text-dim">An AC circuit: a true-rms clamp round one lead of the coil; volts rms at the lamps.</p>
+      <ol class="mb-4 list-decimal space-y-1 pl-6 text-lg">
+        <li v-for="h in c.how" :key="h">{{ h }}</li>
+      </ol>
       <EmptyBox v-if="c.steps.length === 0">Idle and cruising speed say where to measure: enter them at Intake.</EmptyBox>
       <table v-else class="sheet w-full">
         <thead>
           <tr>
             <th class="r">rpm</th>
             <th class="r">expect</th>
-            <th>switch on, so that it does not shunt</th>
+            <th>switch on</th>
             <th><span class="sr-only">take</span></th>
           </tr>
         </thead>

@@ -8,6 +8,7 @@ import EmptyBox from '../../ui/EmptyBox.vue'
 import { plain } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
+import YesNo from '../../ui/YesNo.vue'
 import TextField from '../../ui/TextField.vue'
 import ToneNote from '../../ui/ToneNote.vue'
 import { stageFor } from '../registry'
@@ -112,6 +113,7 @@ function reach(part: string) {
         <PickField at="/signals/telltale" label="Tell-tale" :options="reference.tables?.telltales ?? []" none="not known" />
         <PickField at="/signals/plug" label="Its plug, pin by pin" :options="reference.tables?.plugs ?? []" none="as usual" />
         <QuantityField at="/signals/fuse_a" label="Fuse" unit="A" :step="1" />
+        <YesNo at="/signals/hazard" label="It has a hazard switch" />
         <QuantityField at="/signals/running_w" label="Running filament, front bulbs" unit="W" :step="1" help="empty: none" />
         <QuantityField
           at="/checks/before/flash_per_min"
