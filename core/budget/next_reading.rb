@@ -8,12 +8,14 @@ module Miser
       # @!attribute share [Float] of the variance now
       # @!attribute sigma_after [Float] A, doubt left in what is kept once it is taken
       # @!attribute at [String] its place in the document
-      Candidate = Struct.new(:what, :load_id, :name, :share, :sigma_after, :origin, :at, keyword_init: true) do
+      # @!attribute minutes [Integer, nil] that it takes, where it is more than a reading
+      Candidate = Struct.new(:what, :load_id, :name, :share, :sigma_after, :origin, :at, :minutes, keyword_init: true) do
         # @param line [Line] the one in doubt
         # @return [String]
         def why(line)
-          format('Now %<origin>s. It is %<share>d %% of the doubt in “%<scenario>s”, and would bring ± %<now>.2f A down to ± %<after>.2f A.',
+          told = format('Now %<origin>s. It is %<share>d %% of the doubt in “%<scenario>s”, and would bring ± %<now>.2f A down to ± %<after>.2f A.',
             origin: origin, share: (share * 100).round, scenario: line.scenario.name, now: line.keeps.sigma, after: sigma_after)
+          minutes ? "#{told} It takes #{minutes} min." : told
         end
       end
 
@@ -44,12 +46,23 @@ module Miser
         when :volts
           Candidate.new(what: 'volts', name: 'running volts at the battery', origin: 'assumed',
             at: "/circuits/#{line.circuit.id}/regulator/volts", **common)
-        else
-          Candidate.new(what: 'load', load_id: what.id, name: what.part_name || what.name, origin: what.load.anchor.origin.label,
-            at: "/loads/#{what.id}", **common)
+        else of_load(what, common)
         end
       end
       private_class_method :candidate
+
+      # Read at a second voltage as well, it takes so long: common practice.
+      TWO_VOLTAGES_MIN = 3
+
+      # A load whose law nobody knows wants a second voltage: one reading leaves what carrying it costs.
+      def self.of_load(entry, common)
+        name = entry.part_name || entry.name
+        guessed = entry.load.law_guessed?
+        origin = entry.load.anchor.origin.label
+        Candidate.new(what: 'load', load_id: entry.id, name: guessed ? "two-voltage test of #{name}" : name,
+          origin: guessed ? "#{origin}, law not known" : origin, at: "/loads/#{entry.id}", minutes: (TWO_VOLTAGES_MIN if guessed), **common)
+      end
+      private_class_method :of_load
 
       # Variance that it would take from the line's, A². What was read in a sum takes with it what it has in common.
       def self.gain(line, what, variance)

@@ -9,7 +9,7 @@ module Miser
       declare 'readings', label: 'Readings', group: 'look', place: 20
       reads :machine, :system, :circuits, :positions, :loads, :readings, :choices, :scenarios, :sums, :bench, :signals, :assumptions
 
-      def wants = [*again, *unread, *unfinished]
+      def wants = [*again, *unread, *untested, *unfinished]
 
       def problems = ticket.consistency.of_readings
 
@@ -45,6 +45,17 @@ module Miser
             weight: weight(known, best),
             worth: best&.first, why: best&.last)
         end
+      end
+
+      # Read, but at one voltage, where what carrying it costs keeps a verdict too close to call.
+      def untested
+        line, best = budget.next_reading
+        entry = best&.minutes && line.verdict == 'too_close' && budget.entries('after').find { |e| e.id == best.load_id }
+        return [] unless entry&.load&.measured?
+
+        subject = entry.choice ? "#{entry.id}.#{entry.choice['id']}" : entry.id
+        [want("/loads/#{entry.id}", "#{best.name[0].upcase}#{best.name[1..]}", subject: subject, weight: 'settles',
+          worth: Verdicts::Baseline.share(line, best), why: best.why(line))]
       end
 
       def weight(known, best)

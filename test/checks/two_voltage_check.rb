@@ -9,6 +9,7 @@ class TwoVoltageCheck < Miser::Test
     'heater' => ->(i, v0, v) { i * v / v0 }
   }.freeze
   RUNS = 4000
+  SIZES = { 'under 0.2 A' => 0.2, '0.2 to 1 A' => 1.0, 'over 1 A' => 99.0 }.freeze
 
   def gauss(random) = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
 
@@ -39,7 +40,7 @@ class TwoVoltageCheck < Miser::Test
     RUNS.times do
       key = [*LAWS.keys, 'resistor'].sample(random: random)
       test, amps = tested(key, random)
-      row = rows[amps < 0.2 ? 'under 0.2 A' : (amps < 1 ? '0.2 to 1 A' : 'over 1 A')]
+      row = rows[SIZES.find { |_, most| amps < most }.first]
       row[0] += 1
       row[1] += 1 if test.named?
       row[2] += 1 if test.named? && test.law != key
@@ -61,7 +62,7 @@ class TwoVoltageCheck < Miser::Test
       volts = random.rand(11.9..12.9)
       draws = lamp(key, random)
       shown = read(amps, 1 + (0.012 * gauss(random)), random)
-      reading = Miser::Draw::Reading.new({ 'id' => 'r', 'kind' => 'settled', 'amps' => shown, 'volts' => volts }, settings)
+      reading = Miser::Draw::Reading.new({ 'id' => 'r', 'kind' => 'settled', 'amps' => shown, 'volts' => volts }, {}, settings)
       load = Miser::Draw::Load.new(id: 'x', name: 'LED', document: {}, readings: [reading], settings: settings, fallback_law: 'driver')
       (load.amps(14.0) - draws.call(amps, volts, 14.0)).abs <= 2 * load.sigma(14.0)
     end

@@ -100,6 +100,24 @@ class BudgetTest < Miser::Test
     assert_within 0.02, best.sigma_after, now
   end
 
+  # Read at one voltage, an LED of unknown law is in doubt where it runs: a second voltage takes that away.
+  def test_a_two_voltage_test_is_a_next_reading
+    read = { 'id' => 'r', 'load_id' => 'low', 'choice_id' => 'c-low', 'kind' => 'settled', 'amps' => 4.0, 'volts' => 12.2,
+             'volts_at' => 'lamp' }
+    led = job.merge('loads' => job['loads'].first(1), 'choices' => [swap('low', base: 'H4')], 'readings' => [read])
+    led['circuits'][0]['regulator'] = { 'fitted' => true, 'volts' => 14.0 }
+    earned = [1200, 2000, 5000].zip([3.4, 12.9, 19.0])
+    led['circuits'][0]['alternator'] = { 'points' => earned.map { |n, a| { 'id' => "p#{n}", 'rpm' => n, 'amps' => a, 'volts' => 14.0 } } }
+    line, best = budget(led).next_reading
+    assert_equal 'too_close', line.verdict
+    assert_match(/two-voltage test of LED low/, best.name)
+    assert_match(/law not known.*takes 3 min/, best.why(line))
+    want = Miser::Ticket.new(led).stage('readings').wants.find { |w| w.text.include?('Two-voltage') }
+    assert_equal 'low.c-low', want.subject
+    tested = led.merge('readings' => [read.merge('second' => { 'volts' => 14.0, 'amps' => 3.49 })])
+    assert_within 0.15, best.sigma_after, line(tested).keeps.sigma, 'it brings what it promised'
+  end
+
   def test_accessories_in_the_owners_order
     wanted = job
     %w[first second third].zip([1.0, 30.0, 0.2]).each do |id, amps|

@@ -60,7 +60,9 @@ class DrawTest < Miser::Test
   # 2.00 A at 12.3 V: 1.76 A at 14.0 V if it is a driver, 2.00 if it holds its current, 2.7 if it is a string with a resistor.
   def test_a_law_nobody_knows_is_doubt
     settings = Miser::Assumptions.new
-    reading = ->(more = {}) { Reading.new({ 'id' => 'r', 'kind' => 'settled', 'amps' => 2.0, 'volts' => 12.3 }.merge(more), settings) }
+    reading = lambda { |more = {}, bench = {}|
+      Reading.new({ 'id' => 'r', 'kind' => 'settled', 'amps' => 2.0, 'volts' => 12.3 }.merge(more), bench, settings)
+    }
     led = lambda { |taken, document = {}|
       Load.new(id: 'x', name: 'LED', document: document, readings: [taken], settings: settings, fallback_law: 'driver')
     }
@@ -70,11 +72,11 @@ class DrawTest < Miser::Test
     assert_in_delta Math.sqrt(apart), guessed.law_sigma(14.0), 0.002
     assert_operator guessed.sigma(12.3), :<, 0.06, 'where it was read there is none'
     assert_equal 0.0, led.call(reading.call, 'law' => 'driver').law_sigma(14.0)
-    tested = led.call(reading.call('second' => { 'volts' => 14.1, 'amps' => 1.74 }))
+    tested = led.call(reading.call({ 'second' => { 'volts' => 14.1, 'amps' => 1.74 } }))
     assert_equal 'driver', tested.law_key
     assert_operator tested.sigma(14.0), :<, 0.1
     # Leads drop at both voltages: read at the battery, both are carried to the lamp.
-    thin = reading.call('volts_at' => 'battery', 'leads' => { 'ohms' => 0.5 }, 'second' => { 'volts' => 14.1, 'amps' => 1.74 })
+    thin = reading.call({ 'volts_at' => 'battery', 'second' => { 'volts' => 14.1, 'amps' => 1.74 } }, { 'series_ohm' => 0.5 })
     assert_in_delta Math.log(1.74 / 2.0) / Math.log((14.1 - 0.87) / (12.3 - 1.0)), thin.law_test.exponent, 1e-9
   end
 
