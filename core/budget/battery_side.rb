@@ -9,6 +9,9 @@ module Miser
     # that lasts, and in words. That the volts cannot be held and that the battery runs down
     # are two statements: a sagging system earns more and spends less.
     class BatterySide
+      # From a balance lower than this share of the battery's own volts no other is looked for: the machine had given up there.
+      SOUND = 0.85
+
       # @param line [Line]
       def initialize(line)
         @line = line
@@ -64,7 +67,10 @@ module Miser
       def given(battery)
         return @line.spends.value if @line.scenario.parked?
 
-        @ledger.point_with(@line.scenario, battery).battery_a
+        near = @near || @line.point.volts
+        point = @ledger.point_with(@line.scenario, battery, near: near > SOUND * battery.rest_v ? near : nil)
+        @near = point.volts
+        point.battery_a
       end
 
       def drawn? = flow.rate(@battery.charge) < -Flow::STILL

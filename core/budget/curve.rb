@@ -27,7 +27,8 @@ module Miser
 
         @earns = rpm.map { |n| circuit.curve.amps(n, circuit.volts) }
         @earns_sigma = rpm.map { |n| circuit.curve.sigma(n, circuit.volts) }
-        @earns_low, @earns_high = rpm.map { |n| circuit.curve.band(n, circuit.volts) }.transpose
+        # One standard uncertainty below and above, for drawing.
+        @earns_low, @earns_high = earns.zip(earns_sigma).map { |a, s| [[a - s, 0.0].max, a + s] }.transpose
         ledgers.each { |side, ledger| sample(side, ledger, scenario) }
       end
 

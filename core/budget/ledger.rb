@@ -65,10 +65,11 @@ module Miser
       end
 
       # @param battery [Charging::Battery] the circuit's own, fuller or emptier
+      # @param near [Float, nil] volts found with another charge
       # @return [Charging::OperatingPoint::Result]
-      def point_with(scenario, battery)
+      def point_with(scenario, battery, near: nil)
         Charging::OperatingPoint.new(curve: circuit.curve, sum: sum(scenario), battery: battery, held: circuit.held)
-                                .at(scenario.running? ? scenario.rpm : 0.0)
+                                .at(scenario.running? ? scenario.rpm : 0.0, near: near)
       end
 
       # @param spend [Float] A

@@ -36,6 +36,8 @@ module Miser
         @ohms_given = document['resistance_ohm']
         @ohms = @ohms_given || (settings[@kind.ohm_ah] / capacity_ah)
         @charge = document['charge'] || (document['rest_v'] && charge_at(document['rest_v'])) || settings[:start_soc]
+        @takes = settings[:charge_acceptance] * capacity_ah
+        @taper = [(1.0 - @charge) / settings[:charge_taper], 1.0].min
         @rest_v = document['charge'] || document['rest_v'].nil? ? rest_at(@charge) : document['rest_v']
       end
 
@@ -64,11 +66,11 @@ module Miser
       def amps(volts)
         return (rest_v - volts) / ohms if volts < rest_v
 
-        -[@settings[:charge_acceptance] * capacity_ah * (volts - rest_v), most_charge].min * taper
+        -[@takes * (volts - rest_v), most_charge].min * @taper
       end
 
       # @return [Float] A it takes at the most
-      def most_charge = @settings[:charge_limit_c] * capacity_ah
+      def most_charge = @most_charge ||= @settings[:charge_limit_c] * capacity_ah
 
       # How fast its charge changes. Drawn harder than it is rated for it gives less in all
       # (Peukert), drawn softer never more than it has.
@@ -101,8 +103,6 @@ module Miser
       end
 
       private
-
-      def taper = [(1.0 - charge) / @settings[:charge_taper], 1.0].min
 
       def between(table, at)
         return table.first[1] if at <= table.first[0]

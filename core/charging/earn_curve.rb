@@ -61,14 +61,6 @@ module Miser
         Math.sqrt(spread(rpm, volts) + (shape(rpm, volts)**2) + (heat(rpm, volts)**2))
       end
 
-      # One standard uncertainty below and above, for drawing.
-      # @return [Array(Float, Float)] A
-      def band(rpm, volts)
-        now = amps(rpm, volts)
-        doubt = sigma(rpm, volts)
-        [[now - doubt, 0.0].max, now + doubt]
-      end
-
       # Speed at which it earns just so much.
       # @param spend [Float] A
       # @return [Float, nil] rpm; nil where it never does
@@ -93,14 +85,24 @@ module Miser
       # The bridge's diodes want their volts too.
       def by_volts(volts) = (volts + form.drop_v) / (v_ref + form.drop_v)
 
+      # Asked for at every speed that is drawn: a loop over flat lists.
       def spread(rpm, volts)
         now = amps(rpm, volts)
         ratio = rpm / by_volts(volts)
-        nodes.sum do |node|
-          share = form.share(ratio / node.n0, node.c)
-          node.weight * ((((node.amps * share) - now)**2) + (node.variance * share * share))
+        list = flat
+        total = 0.0
+        i = 0
+        while i < list.size
+          share = form.share(ratio / list[i], list[i + 1])
+          off = (list[i + 2] * share) - now
+          total += list[i + 4] * ((off * off) + (list[i + 3] * share * share))
+          i += 5
         end
+        total
       end
+
+      # @return [Array<Float>] cut-in, softness, amps, variance, weight, node after node
+      def flat = @flat ||= nodes.flat_map(&:to_a)
 
       def shape(rpm, volts)
         return 0.0 if @shape.zero?

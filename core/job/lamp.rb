@@ -45,23 +45,22 @@ module Miser
       def own_loads = loads.reject { |l| l['brought_by'] }
 
       # @return [Array<String>] functions, in order
-      def does = own_loads.map { |l| Functions.of(l['role']) }.uniq.sort
+      def does = @does ||= own_loads.map { |l| Functions.of(l['role']) }.uniq.sort
 
       def head? = loads.any? { |l| l['role'].to_s.start_with?('head_') }
       def signal? = does.include?('signal')
 
       # @return [String, nil] left, right, centre
-      def side
-        row['side'] || { 'signal_left' => 'left', 'signal_right' => 'right' }[loads.map do |l|
-          l['role']
-        end.find { |r| r.to_s.start_with?('signal_') }]
-      end
+      def side = @side ||= row['side'] || loads.filter_map { |l| SIGNAL_SIDES[l['role']] }.first
+
+      SIGNAL_SIDES = { 'signal_left' => 'left', 'signal_right' => 'right' }.freeze
+      private_constant :SIGNAL_SIDES
 
       # @return [Boolean] whether the other takes the same part: it does the same and has the same base
-      def like?(other) = other.id != id && other.does == does && other.base == base
+      def like?(other) = other.base == base && other.id != id && other.does == does
 
       # @return [Boolean] whether it is the same lamp on the machine's other side
-      def mirror?(other) = like?(other) && side && SIDES[side] == other.side && row['end'] == other.row['end']
+      def mirror?(other) = side && row['end'] == other.row['end'] && SIDES[side] == other.side && like?(other)
     end
   end
 end

@@ -37,9 +37,9 @@ module Miser
 
     # A coil into lamps, or a stator behind a bridge of two diodes' drop.
     def alternator(curve, rpm, bus)
-      return "#{curve.i_inf} * sqrt(max(1 - (V(#{bus}) * #{curve.n0} / #{curve.v_ref * rpm})^2, 0))" if curve.form.key == 'coil'
+      return "#{curve.i_inf} * sqrt(max(1 - (V(#{bus}) * #{curve.n0 / curve.v_ref} / #{rpm})^2, 0))" if curve.form.key == 'coil'
 
-      speed = "max(#{rpm * (curve.v_ref + 1.5) / curve.n0} / (V(#{bus}) + 1.5) - 1, 0)"
+      speed = "max(#{rpm} * #{(curve.v_ref + 1.5) / curve.n0} / (V(#{bus}) + 1.5) - 1, 0)"
       power = { 'three_phase' => 1.57, 'one_phase' => 2.0 }.fetch(curve.form.key)
       "#{curve.i_inf} * pwr(#{speed}, #{power}) / (pwr(#{speed}, #{power}) + #{curve.c})"
     end

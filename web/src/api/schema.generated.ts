@@ -3027,6 +3027,10 @@ export interface components {
                 sigma_nominal?: number;
                 /** Offered default for this engine kind */
                 sigma_default?: number;
+                /** LED of unknown law: how likely it holds its current */
+                law_regulated?: number;
+                /** LED of unknown law: how likely it is a string with a resistor */
+                law_resistor?: number;
                 /** Advertised watts: lowest believed share */
                 advertised_low?: number;
                 /** Advertised watts: highest believed share */
