@@ -42,7 +42,7 @@ module Miser
       FINER = 1.8
       LEAST_STEP = 1e-5
       # Nodes of less weight than this say nothing.
-      LEAST_WEIGHT = 2e-3
+      LEAST_WEIGHT = 3e-4
       # A²: below this no clamp reads.
       LEAST = 1e-6
 
