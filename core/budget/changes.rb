@@ -46,14 +46,16 @@ module Miser
         return Figure.unknown('A', unknown.load.reason) if unknown
 
         pair = [old, new].map { |e| e ? e.load.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0) }
-        Figure.new(pair[0].value - pair[1].value, 'A', sigma: Math.hypot(pair[0].sigma, pair[1].sigma), assumed: pair.any?(&:assumed)) do
+        first, other = [old, new].compact.map(&:load)
+        Figure.new(pair[0].value - pair[1].value, 'A', sigma: first.sigma_apart(other, volts), assumed: pair.any?(&:assumed)) do
           inputs = { 'before' => old, 'after' => new }.filter_map do |side, e|
             e && Input.new(name: side == 'before' ? e.name : (e.part_name || e.name), value: e.load.amps(volts), unit: 'A',
               sigma: e.load.sigma(volts),
               origin: e.load.anchor.origin.label, ref: "load/#{side}/#{e.id}")
           end
           Working.new(title: "Saved by #{(new || old).name}", formula: 'I_before(V) − I_after(V)', inputs: inputs, source: 'draw laws',
-            notes: [format('Both at %.1f V, while lit. The saving at running volts differs from the bench.', volts)])
+            notes: [format('Both at %.1f V, while lit. The saving at running volts differs from the bench.', volts),
+              'What one meter is off by moves both alike and is not in the doubt.'])
         end
       end
 

@@ -134,7 +134,8 @@ module Miser
       end
 
       # Parts of the doubt in what is kept, as variances.
-      # @return [Hash{Object=>Float}] entry, :earns, :volts or :together (below nothing where sums were read) => A²
+      # :together is of sums they were read in and of the meter's gain; it may be below nothing.
+      # @return [Hash{Object=>Float}] entry, :earns, :volts or :together => A²
       def doubt
         parts = blocks.filter_map { |b| b.sigma && [b.entry, b.sigma**2] }.to_h
         parts[:earns] = curve_sigma**2
@@ -154,10 +155,16 @@ module Miser
       # @return [Float] A², of the loads
       def load_variance = @load_variance ||= blocks.sum { |b| b.sigma ? b.sigma * b.sigma : 0.0 } + in_common
 
-      # What one load's doubt has in common with the rest of the line's.
+      # What one load's doubt has in common with the rest of the line's: sums they were read in, and the meter's gain.
       # @param block [Ledger::Block]
       # @return [Float] A²
-      def in_common_with(block)
+      def in_common_with(block) = summed_with(block) + ((block.gain || 0.0) * (gain - (block.gain || 0.0)))
+
+      # @return [Float] A that the meter's gain moves what is spent by: it is one, so it adds straight
+      def gain = @gain ||= blocks.sum { |b| b.gain || 0.0 }
+
+      # @return [Float] A²; of sums alone
+      def summed_with(block)
         return 0.0 unless @ledger.together && !scenario.parked?
 
         blocks.sum { |b| b.equal?(block) ? 0.0 : b.duty * block.duty * @ledger.together.call(b.entry, block.entry) }
@@ -195,7 +202,7 @@ module Miser
 
       private
 
-      def in_common = @in_common ||= @ledger.together ? blocks.select(&:sigma).sum { |b| in_common_with(b) } : 0.0
+      def in_common = @in_common ||= blocks.select(&:sigma).sum(0.0) { |b| in_common_with(b) }
 
       def life_words(life)
         return unless life && life < SHORT_LIFE

@@ -68,7 +68,7 @@ module Miser
       def self.gain(line, what, variance)
         plain = variance - left_after(line, what, variance)
         block = line.ledger.together && line.blocks.find { |b| b.entry.equal?(what) }
-        common = block ? line.in_common_with(block) : 0.0
+        common = block ? line.summed_with(block) : 0.0
         return plain if common.zero? || !plain.positive?
 
         (((variance + common)**2) / variance) * (plain / variance)

@@ -54,15 +54,17 @@ module Miser
         volts = circuit(row).circuit.volts
         amps = load ? load.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0)
         Function.new(load_id: row['id'], word: Job::Functions::BY_KEY[Job::Functions.of(row['role'])]&.word,
-          how: known ? known.fetch('how', 'part') : 'unsaid', amps: amps, saving: saving(row, amps, volts))
+          how: known ? known.fetch('how', 'part') : 'unsaid', amps: amps, saving: saving(row, load, amps, volts))
       end
 
-      def saving(row, new, volts)
-        old = @lamp.choice && @lamp.choice['action'] == 'add' ? Figure.new(0.0, 'A', sigma: 0.0) : @budget.as_is(row).figure(volts)
+      def saving(row, load, new, volts)
+        was = @lamp.choice && @lamp.choice['action'] == 'add' ? nil : @budget.as_is(row)
+        old = was ? was.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0)
         unknown = [old, new].find { |f| !f.known? }
         return Figure.unknown('A', unknown.reason) if unknown
 
-        Figure.new(old.value - new.value, 'A', sigma: Math.hypot(old.sigma, new.sigma), assumed: old.assumed || new.assumed)
+        Figure.new(old.value - new.value, 'A', sigma: [was, load].compact.then { |one, other| one ? one.sigma_apart(other, volts) : 0.0 },
+          assumed: old.assumed || new.assumed)
       end
 
       # What is kept on the circuit of the lamp's first function, with all its functions there changed.
@@ -89,8 +91,8 @@ module Miser
 
       # One function's load in exchange for another: what it adds to the line's sums.
       # @!attribute keeps, moved [Float] A @!attribute variance [Float] A²
-      # @!attribute block [Ledger::Block, nil] what goes
-      Swap = Struct.new(:load, :block, :keeps, :moved, :variance)
+      # @!attribute block [Ledger::Block, nil] what goes @!attribute gain [Float] A of the meter's, in what comes
+      Swap = Struct.new(:load, :block, :keeps, :moved, :variance, :gain)
       private_constant :Swap
 
       def swap(line, row, load)
@@ -100,13 +102,21 @@ module Miser
         by_volts = ->(l) { l ? duty * line.half_difference { |v| l.amps(v) } : 0.0 }
         gone = block ? (block.sigma**2) + (2 * line.in_common_with(block)) : 0.0
         Swap.new(load, block, (block ? block.amps : 0.0) - (load ? duty * load.amps(volts) : 0.0),
-          by_volts[block && @now[row['id']].load] - by_volts[load], (load ? (duty * load.sigma(volts))**2 : 0.0) - gone)
+          by_volts[block && @now[row['id']].load] - by_volts[load], (load ? (duty * load.sigma(volts))**2 : 0.0) - gone,
+          load ? duty * load.gain(volts) : 0.0)
       end
 
-      # What those that go have in common among themselves went with each of the two: once too often.
-      def in_common(line, blocks)
-        together = line.ledger.together or return 0.0
-        blocks.combination(2).sum(0.0) { |a, b| 2 * a.duty * b.duty * together.call(a.entry, b.entry) }
+      # What those that go have in common among themselves went with each of the two: once too often. What comes has the
+      # meter's gain in common with what stays, and among itself.
+      def in_common(line, swaps)
+        blocks = swaps.filter_map(&:block)
+        together = line.ledger.together
+        gone = blocks.combination(2).sum(0.0) do |a, b|
+          2 * ((a.gain * b.gain) + (together ? a.duty * b.duty * together.call(a.entry, b.entry) : 0.0))
+        end
+        stays = line.gain - blocks.sum(0.0, &:gain)
+        comes = swaps.sum(0.0, &:gain)
+        gone + (2 * stays * comes) + (comes**2) - swaps.sum(0.0) { |s| s.gain**2 }
       end
 
       def duty(row) = @scenario.parked? ? 0.0 : @scenario.duty(row)
@@ -114,7 +124,7 @@ module Miser
       # The line's own sums, less the lamp as it stands there, with the part.
       def changed(line, swaps)
         moved = line.earn_by_volts - line.spend_by_volts + swaps.sum(0.0, &:moved)
-        variance = [line.load_variance + swaps.sum(0.0, &:variance) + in_common(line, swaps.filter_map(&:block)), 0.0].max
+        variance = [line.load_variance + swaps.sum(0.0, &:variance) + in_common(line, swaps), 0.0].max
         Figure.new(line.earns.value - line.known_spends + swaps.sum(0.0, &:keeps), 'A',
           sigma: Math.sqrt(variance + (line.curve_sigma**2) + (moved**2)),
           assumed: line.earns.assumed || line.blocks.any?(&:assumed?) || swaps.any? { |s| s.load && s.load.anchor.origin.assumed? })

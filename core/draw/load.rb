@@ -75,6 +75,19 @@ module Miser
         count * (@law_doubt ||= LawDoubt.new(anchor.volts, anchor.amps, law_weights)).sigma(volts, law.current(volts))
       end
 
+      # Part of the doubt that is the meter's own gain: alike in all that was read with it on this machine.
+      # @return [Float] A, above 0 where the meter reads too much
+      def gain(volts) = anchor&.reading && anchor.origin.measured? ? amps(volts) * @settings[:meter_pct] : 0.0
+
+      # Doubt in the difference to another: what the meter's gain moves both by is not in it.
+      # @param other [Load, nil]
+      # @return [Float] A
+      def sigma_apart(other, volts)
+        return sigma(volts) unless other
+
+        Math.sqrt([(sigma(volts)**2) + (other.sigma(volts)**2) - (2 * gain(volts) * other.gain(volts)), 0.0].max)
+      end
+
       # An LED lamp that nobody tested, and whose law nobody entered: it is taken for a driver.
       def law_guessed? = @test.nil? && document['law'].nil? && law_key == 'driver' && (role.nil? || role.group == 'lamp')
 

@@ -100,6 +100,21 @@ class BudgetTest < Miser::Test
     assert_within 0.02, best.sigma_after, now
   end
 
+  # One meter read them all: what it is off by adds straight in what is spent, and is not in what is saved.
+  def test_a_meters_gain_is_one
+    rows = (1..4).map { |i| { 'id' => "r#{i}", 'load_id' => "l#{i}", 'kind' => 'settled', 'amps' => 5.0, 'volts' => 14.0 } }
+    bench = plain_job(loads: (1..4).map { |i| lamp("l#{i}", role: 'plate', law: 'regulated') }, readings: rows)
+    digits = (5.0 * 0.012) + 0.03
+    assert_within 1e-6, Math.sqrt((4 * ((digits**2) - (0.06**2))) + ((4 * 0.06)**2)), line(bench).spends.sigma
+    assert_within 1e-9, line(bench).keeps.sigma**2, line(bench).doubt.values.sum
+    fitted = bench.merge('choices' => [swap('l1', law: 'regulated')],
+      'readings' => rows + [rows.first.merge('id' => 'r5', 'choice_id' => 'c-l1', 'amps' => 4.0)])
+    saved = budget(fitted).changes.first.saving
+    assert_within 1e-6, Math.sqrt((digits**2) + (((4 * 0.012) + 0.03)**2) - (2 * 0.06 * 0.048)), saved.sigma
+    maker = bench.merge('readings' => [], 'loads' => bench['loads'].map { |l| l.merge('figures' => stated(5.0)) })
+    assert_within 1e-6, 2 * 0.08 * 5.0, line(maker).spends.sigma, 'what makers state is off each by itself'
+  end
+
   # Read at one voltage, an LED of unknown law is in doubt where it runs: a second voltage takes that away.
   def test_a_two_voltage_test_is_a_next_reading
     read = { 'id' => 'r', 'load_id' => 'low', 'choice_id' => 'c-low', 'kind' => 'settled', 'amps' => 4.0, 'volts' => 12.2,
