@@ -19,6 +19,9 @@ module Miser
       ].freeze
       BY_KEY = KINDS.to_h { |kind| [kind.key, kind] }.freeze
 
+      # Ω: no battery has less, nor can an equation do with none.
+      LEAST_OHMS = 1e-4
+
       attr_reader :capacity_ah, :ohms, :charge, :rest_v, :kind
 
       # @param document [Hash] kind, capacity_ah, resistance_ohm, rest_v, charge
@@ -34,7 +37,7 @@ module Miser
         @kind = BY_KEY.fetch(document['kind'] || 'lead')
         @capacity_ah = document['capacity_ah'].to_f
         @ohms_given = document['resistance_ohm']
-        @ohms = @ohms_given || (settings[@kind.ohm_ah] / capacity_ah)
+        @ohms = [@ohms_given || (settings[@kind.ohm_ah] / capacity_ah), LEAST_OHMS].max
         @charge = document['charge'] || (document['rest_v'] && charge_at(document['rest_v'])) || settings[:start_soc]
         @takes = settings[:charge_acceptance] * capacity_ah
         @taper = [(1.0 - @charge) / settings[:charge_taper], 1.0].min

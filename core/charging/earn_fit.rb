@@ -96,7 +96,7 @@ module Miser
           # With the curve known roughly, its doubt of shape and of heat is known as well.
           @scale = @rough.amps
           found = search(rows)
-          scatter = @points.size > 1 ? Math.sqrt(found.squares / @points.size) : 0.0
+          scatter = @points.size > 1 ? Math.sqrt([found.squares, 0.0].max / @points.size) : 0.0
           scatter > STRETCH ? search(rows(scatter)) : found
         end
       end

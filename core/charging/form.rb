@@ -47,7 +47,7 @@ module Miser
       # @return [Float, nil] a of the formula
       attr_reader :exponent
 
-      SIMULATED = 'found by simulating stators with resistance, inductance and a bridge of diodes; docs/method.md'
+      SIMULATED = 'found by running stators with resistance, inductance and a bridge of diodes in a general circuit simulator'
 
       THREE_PHASE = new('three_phase', 'three phases, bridge', exponent: 1.57, knee: 'knee', drop_v: BRIDGE_V,
         formula: 'I = I_inf · x^1.57 / (x^1.57 + c), x = n / n0 − 1, n0 ∝ V + 1.5', source: SIMULATED)

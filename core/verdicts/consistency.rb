@@ -127,7 +127,7 @@ module Miser
         end
         return [problem(at, 'all points are at one engine speed', 'a second point at another speed')] if circuit.speeds < 2
 
-        [*missed(circuit)]
+        [missed(circuit)].compact
       end
 
       # A point that the others contradict.

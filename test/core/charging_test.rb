@@ -57,6 +57,18 @@ class ChargingTest < Miser::Test
     assert_nil fit(cut_in: 900.0, doubt: 0.2, points: points).miss
   end
 
+  # It is said at its field and among the flags, and nothing else falls over it.
+  def test_a_point_that_is_named_is_named_where_it_was_entered
+    job = plain_job
+    amps = { 1300 => 2.87, 2000 => 12.86, 3000 => 9.0, 5000 => 19.32 }
+    job['circuits'][0]['alternator'] = { 'points' => amps.map { |n, a| { 'id' => "p#{n}", 'rpm' => n, 'amps' => a, 'volts' => 14.0 } } }
+    ticket = Miser::Ticket.new(job)
+    problem = ticket.consistency.problems.find { |p| p.at.include?('/points/') }
+    assert_equal '/circuits/main/alternator/points/p3000/amps', problem.at
+    assert_match(/3000 rpm reads 9.0 A/, problem.message)
+    assert(ticket.flags.any? { |f| f.key == 'curve' && f.text == problem.message })
+  end
+
   # What is known adds up: each thing more takes doubt away.
   def test_a_rating_a_cut_in_and_a_point_help_each_other
     point = [[1600, curve.amps(1600, 14.0)]]

