@@ -14,6 +14,8 @@ module Miser
       Result = Struct.new(:volts, :alternator_a, :battery_a, :regime)
 
       STEPS = 48
+      # Share of a neighbour's volts within which the balance is looked for first.
+      NARROW = 0.02
       LOWEST = 0.05 # V; below this nothing is fed
 
       # @param curve [EarnCurve, nil]
@@ -65,32 +67,36 @@ module Miser
       def solve(rpm, ceiling, near)
         return ceiling if ceiling <= LOWEST || spare(rpm, ceiling) >= 0
 
-        low, high = near && bracket(rpm, near, ceiling)
-        low, high = descend(rpm, ceiling) unless low
-        low ? close_in(rpm, low, high) : 0.0
+        ends = (near && bracket(rpm, near, ceiling)) || descend(rpm, ceiling)
+        ends ? close_in(rpm, *ends) : 0.0
       end
 
       # A narrow bracket round a neighbour's answer, where the sign does change there.
+      # @return [Array(Float, Float, Float, Float), nil] low, high and what is to spare at each
       def bracket(rpm, near, ceiling)
-        low = near * 0.96
-        high = [near * 1.04, ceiling].min
-        return nil unless low < high && spare(rpm, low) >= 0 && spare(rpm, high).negative?
+        low = near * (1 - NARROW)
+        high = [near * (1 + NARROW), ceiling].min
+        return nil unless low < high && (f_low = spare(rpm, low)) >= 0 && (f_high = spare(rpm, high)).negative?
 
-        [low, high]
+        [low, high, f_low, f_high]
       end
 
       # Steps down from the ceiling, and at every voltage where a load switches.
       def descend(rpm, ceiling)
         stops = (0..STEPS).map { |i| ceiling - ((ceiling - LOWEST) * i / STEPS) }
         @sum.thresholds.each { |v| stops.push(v, v - 1e-9) if v < ceiling }
-        stops.sort.reverse.each_cons(2) { |high, low| return [low, high] if spare(rpm, low) >= 0 }
+        above = spare(rpm, ceiling)
+        stops.sort.reverse.each_cons(2) do |high, low|
+          here = spare(rpm, low)
+          return [low, high, here, above] if here >= 0
+
+          above = here
+        end
         nil
       end
 
       # Regula falsi with halving of the stale end (Illinois).
-      def close_in(rpm, low, high)
-        f_low = spare(rpm, low)
-        f_high = spare(rpm, high)
+      def close_in(rpm, low, high, f_low, f_high)
         side = 0
         80.times do
           return low if high - low < 1e-9

@@ -35,7 +35,7 @@ module Miser
       end
 
       # @return [Array<Float>] volts at which a load switches on, where the sum jumps or kinks
-      def thresholds = (@powers.map { |p| p[1] } + @straights.map(&:last)).uniq.select(&:positive?).sort
+      def thresholds = @thresholds ||= (@powers.map { |p| p[1] } + @straights.map(&:last)).uniq.select(&:positive?).sort
     end
   end
 end
