@@ -89,7 +89,9 @@ function amps(id: string, side: 'before' | 'after') {
           </thead>
           <tbody>
             <tr v-for="r in rows" :key="r.key">
-              <td>{{ r.name }}</td>
+              <td>
+                {{ r.name }}<span v-if="r.running && r.after.battery" class="block text-sm text-dim">{{ r.after.battery }}</span>
+              </td>
               <template v-if="r.running">
                 <td class="r num whitespace-nowrap">{{ r.rpm === null ? '?' : plain(r.rpm, 0) }}</td>
                 <td class="r num whitespace-nowrap">{{ figureText(r.before.keeps) }}</td>
@@ -98,8 +100,7 @@ function amps(id: string, side: 'before' | 'after') {
                   {{ figureText(r.after.keeps)
                   }}<span v-if="r.after.verdict === 'too_close'" class="block text-sm font-normal">{{
                     reference.verdict(r.after.verdict)
-                  }}</span
-                  ><span v-if="r.after.battery" class="block text-sm font-normal whitespace-normal">{{ r.after.battery }}</span>
+                  }}</span>
                 </td>
                 <td class="r num whitespace-nowrap">{{ figureText(r.before.system_v) }}</td>
                 <td class="r num whitespace-nowrap">{{ figureText(r.after.system_v) }}</td>
