@@ -16,7 +16,7 @@ module Miser
         'earns' => 'Amps the charging system can give at this engine speed, at running volts.',
         'spends' => 'Amps the loads take, each at its share of the time.',
         'keeps' => 'What is left over: it charges the battery.',
-        'owes' => 'The battery makes up the difference, and falls.',
+        'owes' => 'More is spent than earned: the volts sag, and what is still missing the battery gives.',
         'too close to call' => 'The doubt is larger than what is left. Take the reading named.',
         'break-even' => 'The engine speed at which earning meets spending.',
         'cut-in' => 'The engine speed at which the alternator begins to earn.',
