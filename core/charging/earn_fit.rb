@@ -32,7 +32,7 @@ module Miser
       # Points that scatter more than this many times their doubt are all doubted so much more: assumption.
       STRETCH = 1.5
       # Steps that the search begins with, in what is believed beforehand: as far, in so many.
-      COARSE = { u: [3.0, 12], w: [2.4, 3] }.freeze
+      COARSE = { u: [3.0, 7], w: [2.0, 2] }.freeze
 
       # Steps of the grid of nodes, in standard uncertainties: along ln n0, and across it.
       ALONG = (-4..4).map { |i| i * 0.8 }.freeze
@@ -95,9 +95,9 @@ module Miser
           @rough = search(rows)
           # With the curve known roughly, its doubt of shape and of heat is known as well.
           @scale = @rough.amps
-          found = search(rows)
+          found = search(rows, @rough)
           scatter = @points.size > 1 ? Math.sqrt([found.squares, 0.0].max / @points.size) : 0.0
-          scatter > STRETCH ? search(rows(scatter)) : found
+          scatter > STRETCH ? search(rows(scatter), found) : found
         end
       end
 
@@ -170,15 +170,21 @@ module Miser
         [1 / (sigma**2), amps / (sigma**2), (amps / sigma)**2]
       end
 
-      # Coarse steps over all that is believed possible, then down to the least.
+      # From coarse steps over all that is believed possible, or from what was found with other doubts, down to the least.
       # @return [Place]
-      def search(rows)
+      def search(rows, near = nil)
         @rows = rows
         (far, many), (wide, few) = COARSE.values_at(:u, :w)
-        us = (-many..many).map { |i| before[0] + (i * far * @cut_in.sigma / many) }
-        ws = @form.knee? ? (-few..few).map { |i| before[1] + (i * wide * @knee.sigma / few) } : [0.0]
-        start = us.product(ws).map { |u, w| place(rows, u, w) }.min_by(&:squares)
-        descent.from(start, far * @cut_in.sigma / many, wide * @knee.sigma / few)
+        du = far * @cut_in.sigma / many
+        dw = wide * @knee.sigma / few
+        start = near ? place(rows, near.u, near.w) : coarse(many, few, du, dw)
+        descent.from(start, du, dw)
+      end
+
+      def coarse(many, few, step_u, step_w)
+        us = (-many..many).map { |i| before[0] + (i * step_u) }
+        ws = @form.knee? ? (-few..few).map { |i| before[1] + (i * step_w) } : [0.0]
+        us.product(ws).map { |u, w| place(@rows, u, w) }.min_by(&:squares)
       end
 
       def descent = Descent.new(flat: !@form.knee?) { |u, w| place(@rows, u, w) }
