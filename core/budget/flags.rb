@@ -135,23 +135,22 @@ module Miser
       def hot_regulators
         @budget.ledgers('after').values.filter_map do |ledger|
           pairs = @budget.scenarios.select(&:running?).filter_map { |s| both(ledger.circuit.id, s) }
-          was, now = pairs.select { |old, new| hotter?(old, new) }.max_by { |_, new| new.burns.value }
+          was, now = pairs.select { |old, new| new.burns.value > old.burns.value }.max_by { |_, new| new.burns.value }
           next unless now
 
           Flag.new(key: 'hot_regulator', level: 'note', side: 'after',
-            text: format('%<scenario>s: a shunt regulator burns %<now>.0f W, %<was>.0f W as it came in, over half of what is earned.',
+            text: format('%<scenario>s: over half of what is earned is left over. A shunt regulator burns %<now>.0f W of it, %<was>.0f W as it came in.',
               scenario: now.scenario.name, now: now.burns.value, was: was.burns.value),
             cure: 'See that air reaches it and its plug is sound; a series regulator burns nothing.')
         end
       end
 
-      def hotter?(was, now)
-        now.burns.value > was.burns.value && now.burns.value > HOT_SHARE * now.earns.value * now.point.volts
-      end
-
+      # @return [Array(Line, Line), nil] before and after, where the surplus is so large and both are known
       def both(circuit, scenario)
-        lines = Budget::SIDES.map { |side| @budget.line(side, scenario.id, circuit) }
-        lines.all? { |l| l&.burns&.known? } ? lines : nil
+        was, now = Budget::SIDES.map { |side| @budget.line(side, scenario.id, circuit) }
+        return nil unless was && now&.keeps&.known? && now.keeps.value > HOT_SHARE * now.earns.value
+
+        [was, now].all? { |l| l.burns.known? } ? [was, now] : nil
       end
 
       def curve_remarks
