@@ -22,6 +22,9 @@ module Miser
       Cli::DemoData.texts.map { |id, text| File.join(folder, "#{id}.miser.json").tap { |path| File.write(path, text) } }
     end.freeze
 
+    # @return [Float] from a normal distribution of one
+    def gauss(random) = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
+
     def assert_within(share, expected, actual, message = nil)
       assert_in_delta expected, actual, (expected.abs * share) + 1e-12, message
     end

@@ -41,10 +41,10 @@ module Miser
       # What becomes of a line that does not keep.
       # @return [String, nil] nil where nothing is asked of the battery
       def words
-        return nil if reason || !@line.keeps.value.negative?
+        return nil if reason || !@line.keeps.value.negative? || holds?
         return stands if @line.scenario.running? && !drawn?
 
-        held = @line.scenario.running? && @circuit.held ? format('cannot hold %.1f V; ', @circuit.held) : ''
+        held = @line.scenario.running? ? cannot_hold : ''
         return format('%sbattery does not crank as it is', held) if flat?
 
         hours ? format('%sbattery runs down', held) : format('%sbattery falls to %d %% and stays there', held, (rests * 100).round)
@@ -77,10 +77,12 @@ module Miser
 
       def rests = flow.settles(@battery.charge, @battery.no_crank)
 
-      def stands
-        volts = @line.system_v
-        volts.known? ? format('cannot hold %.1f V; settles at %.1f V, battery not drawn on', @circuit.volts, volts.value) : nil
-      end
+      # A budget may be figured at other volts than the regulator holds, where the school says so.
+      def holds? = @line.scenario.running? && @line.point.regime == :held
+
+      def cannot_hold = @circuit.held ? format('cannot hold %.1f V; ', @circuit.held) : ''
+
+      def stands = format('%ssettles at %.1f V, battery not drawn on', cannot_hold, @line.point.volts)
 
       def working
         Working.new(title: "Battery gives: #{@line.scenario.name}", formula: 'alternator(n, V) + battery(V) = Σ loads(V), at its own volts',

@@ -9,7 +9,7 @@ module Miser
       # @!attribute ohm_ah, peukert [String] settings
       Kind = Struct.new(:key, :label, :rest, :rested, :ohm_ah, :peukert, keyword_init: true)
 
-      # Lithium means iron phosphate: the kind sold for starting engines.
+      # The usual one first. Lithium means iron phosphate: the kind sold for starting engines.
       KINDS = [
         Kind.new(key: 'lead', label: 'lead acid', rest: [[0.0, 11.8], [0.5, 12.2], [1.0, 12.8]],
           rested: 11.5..13.2,
@@ -34,7 +34,7 @@ module Miser
       def initialize(document, settings)
         @document = document
         @settings = settings
-        @kind = BY_KEY.fetch(document['kind'] || 'lead')
+        @kind = document['kind'] ? BY_KEY.fetch(document['kind']) : KINDS.first
         @capacity_ah = document['capacity_ah'].to_f
         @ohms_given = document['resistance_ohm']
         @ohms = [@ohms_given || (settings[@kind.ohm_ah] / capacity_ah), LEAST_OHMS].max
@@ -87,9 +87,6 @@ module Miser
 
       # @return [Float] charge under which it will not crank
       def no_crank = @settings[:no_crank_soc]
-
-      # @return [Float] Ah down to where it will not crank
-      def usable_ah = [(charge - no_crank) * capacity_ah, 0.0].max
 
       # @param amps [Float] A drawn from it, steadily
       # @return [Float, nil] hours until it will not crank; nil where nothing is drawn

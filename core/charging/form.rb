@@ -60,7 +60,7 @@ module Miser
         source: 'Caliskan, Perreault, Jahns, Kassakian, IEEE Trans. Circuits and Systems I, 2003')
 
       BY_KEY = [THREE_PHASE, ONE_PHASE, COIL].to_h { |form| [form.key, form] }.freeze
-      # Windings behind a bridge, as a person tells them apart.
+      # Windings behind a bridge, as a person tells them apart; the usual one first.
       WINDINGS = { 'three_phase' => 'three phases: three wires to the regulator', 'one_phase' => 'one phase: two wires' }.freeze
     end
   end

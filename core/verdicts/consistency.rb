@@ -140,7 +140,7 @@ module Miser
       def batteries
         @document.circuits.filter_map do |c|
           rest = c.dig('battery', 'rest_v') or next
-          kind = Charging::Battery::BY_KEY.fetch(c.dig('battery', 'kind') || 'lead')
+          kind = Charging::Battery::BY_KEY.fetch(c.dig('battery', 'kind'), Charging::Battery::KINDS.first)
           next if kind.rested.cover?(rest)
 
           problem("/circuits/#{c['id']}/battery/rest_v", "not a rested 12 V battery (#{kind.label})",

@@ -16,8 +16,6 @@ class EarnFitCheck < Miser::Test
   # Clamp: 2 % from one reading to the next, 1.5 % common to all. Plates and cut-ins are off as plates are.
   NOISE = { clamp: 0.02, gain: 0.015, plate: 0.12, cut_in: 0.06 }.freeze
 
-  def gauss(random) = Miser::Stators.gauss(random)
-
   # What a technician would enter.
   def circuit(machine, where, state, random)
     gain = 1 + (NOISE[:gain] * gauss(random))

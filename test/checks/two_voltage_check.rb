@@ -11,8 +11,6 @@ class TwoVoltageCheck < Miser::Test
   RUNS = 4000
   SIZES = { 'under 0.2 A' => 0.2, '0.2 to 1 A' => 1.0, 'over 1 A' => 99.0 }.freeze
 
-  def gauss(random) = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
-
   # Copies stray from their law; strings have forward volts of their own.
   def lamp(key, random)
     return (forward = random.rand(5.0..9.5)) && ->(i, v0, v) { [i * (v - forward) / (v0 - forward), 0].max } if key == 'resistor'

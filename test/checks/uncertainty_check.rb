@@ -7,8 +7,6 @@ require_relative '../test_helper'
 class UncertaintyCheck < Miser::Test
   RUNS = 20_000
 
-  def gauss(random) = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
-
   def job
     plain_job(loads: [
       lamp('low', law: 'filament', base: 'H4', filament: 'low'),

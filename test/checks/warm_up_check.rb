@@ -6,8 +6,6 @@ require_relative '../test_helper'
 # The settled estimate of a noisy warm-up against R's nls, an independent fit of
 # the same exponential.
 class WarmUpCheck < Miser::Test
-  def gauss(random) = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
-
   def series(random)
     settled = random.rand(0.4..4.0)
     tau = random.rand(20.0..90.0)

@@ -291,6 +291,11 @@ class BudgetTest < Miser::Test
     assert_match(/cannot hold 14.0 V; battery runs down/, runs_down.battery.words)
     assert_operator runs_down.battery_a.value, :<, 4, 'at its own volts less is missing than at 14 V'
     assert_operator runs_down.lasts.value, :>, 0.3 * 10 / 4
+    # Figured at more than the regulator holds, it owes on paper; the machine holds its volts.
+    paper = made.call(earned + 0.1).tap { |j| j['circuits'][0]['regulator'] = { 'fitted' => true, 'volts' => 12.8 } }
+    paper['assumptions'] = { 'voltage_school' => '14.0' }
+    assert_operator line(paper, 'after', 'idle_night').keeps.value, :<, 0
+    assert_nil line(paper, 'after', 'idle_night').battery.words
     flat = made.call(6).tap { |j| j['circuits'][0]['battery'] = { 'capacity_ah' => 10, 'rest_v' => 11.9 } }
     assert_match(/does not crank as it is/, line(flat, 'after', 'key_on').battery.words)
   end

@@ -19,6 +19,7 @@ const rows = computed(() =>
     }),
   ),
 )
+const STEPS = ['before', 'lamps', 'after'] as const
 type Row = (typeof rows.value)[number]
 const looked = (r: Row) => job.rail?.scenario === r.scenario.id && job.rail.circuit === r.circuit.id
 const told = (r: Row) => r.scenario.engine === 'running' && (r.after.battery || r.before.burns?.value || r.after.burns?.value)
@@ -64,29 +65,13 @@ const told = (r: Row) => r.scenario.engine === 'running' && (r.after.battery || 
                 </td>
               </template>
               <template v-else>
-                <td class="r">
-                  <FigureValue v-if="r.before.lasts.value !== null" :figure="r.before.lasts" name="Battery lasts, as it came in" /><span
-                    v-else
-                    class="text-dim"
-                    :title="r.before.lasts.reason ?? ''"
-                    >–</span
-                  >
-                </td>
-                <td class="r">
-                  <FigureValue v-if="r.lamps.lasts.value !== null" :figure="r.lamps.lasts" name="Battery lasts, lamps changed" /><span
-                    v-else
-                    class="text-dim"
-                    :title="r.lamps.lasts.reason ?? ''"
-                    >–</span
-                  >
-                </td>
-                <td class="r font-bold">
-                  <FigureValue v-if="r.after.lasts.value !== null" :figure="r.after.lasts" name="Battery lasts, after" /><span
-                    v-else
-                    class="text-dim"
-                    :title="r.after.lasts.reason ?? ''"
-                    >–</span
-                  >
+                <td v-for="name in STEPS" :key="name" class="r" :class="name === 'after' ? 'font-bold' : ''">
+                  <FigureValue
+                    v-if="r[name].lasts.value !== null"
+                    :figure="r[name].lasts"
+                    :name="`Battery lasts, ${reference.tables?.steps[name]}`"
+                  />
+                  <span v-else class="text-dim" :title="r[name].lasts.reason ?? ''">–</span>
                 </td>
                 <td class="r text-sm text-dim">battery lasts</td>
               </template>

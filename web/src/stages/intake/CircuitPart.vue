@@ -51,9 +51,14 @@ function addPoint() {
             :at="`${at}/alternator/winding`"
             label="Stator winding"
             :options="reference.tables?.windings ?? []"
-            fallback="three_phase"
+            :fallback="reference.tables?.windings[0]?.key"
           />
-          <PickField :at="`${at}/regulator/kind`" label="Regulator" :options="reference.tables?.regulators ?? []" fallback="shunt" />
+          <PickField
+            :at="`${at}/regulator/kind`"
+            label="Regulator"
+            :options="reference.tables?.regulators ?? []"
+            :fallback="reference.tables?.regulators[0]?.key"
+          />
         </div>
         <template v-if="!dc">
           <YesNo :at="`${at}/regulator/fitted`" label="AC regulator fitted, as it came in" :fallback="true" />
@@ -119,7 +124,12 @@ function addPoint() {
         <h3 class="mb-2 font-semibold">Battery</h3>
         <Caution of="battery_acid" class="mb-2" />
         <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
-          <PickField :at="`${at}/battery/kind`" label="Kind" :options="reference.tables?.batteries ?? []" fallback="lead" />
+          <PickField
+            :at="`${at}/battery/kind`"
+            label="Kind"
+            :options="reference.tables?.batteries ?? []"
+            :fallback="reference.tables?.batteries[0]?.key"
+          />
           <QuantityField :at="`${at}/battery/capacity_ah`" label="Capacity" unit="Ah" :step="0.5" />
           <QuantityField :at="`${at}/battery/rest_v`" label="Volts at rest" unit="V" help="tells the charge" />
           <QuantityField :at="`${at}/battery/resistance_ohm`" label="Resistance" unit="Ω" :step="0.001" help="empty: assumed" />
