@@ -46,7 +46,7 @@ module Miser
       def inspect = "#<#{self.class} of #{document.id}>"
 
       # @return [Array<Draw::Reading>]
-      def readings = @readings ||= document.readings.map { |r| Draw::Reading.new(r, document.bench, settings) }
+      def readings = @readings ||= document.readings.map { |r| Draw::Reading.new(r, document.bench, settings, drifts: drifts?(r)) }
 
       # @return [Float] rpm at the end of the curve; a guess above cruise where not entered
       def redline
@@ -290,6 +290,17 @@ module Miser
         row.except('stays_on', 'gives_way').merge({ 'stays_on' => said['stays_on'], 'gives_way' => said['gives_way'] && signal }.compact)
       end
 
+      # Whether what was read goes on falling as it warms, by the law it is said to follow.
+      def drifts?(reading)
+        row = document.load(reading['load_id'])
+        choice = reading['choice_id'] && document.choice(reading['choice_id'])
+        part = choice && choice['part']
+        said = part ? Job::Functions.draw(part, row && function_of(part, row)) : row || {}
+        Draw::Law.named(said['law'] || (part || row.nil? ? PART_LAW : usual_law(row))).drifts
+      end
+
+      def usual_law(row) = FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law)
+
       def load_as_is(row)
         (@as_is ||= {})[row['id']] ||= sums.adjusted(prior_as_is(row), row['id'], volts_for(row))
       end
@@ -297,7 +308,7 @@ module Miser
       def prior_as_is(row)
         (@prior_as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row),
           settings: settings, role: Job::Roles.named(row['role']),
-          fallback_law: FALLBACK_LAWS.fetch(row['group'], Job::Roles.named(row['role']).law))
+          fallback_law: usual_law(row))
       end
 
       def load_as_chosen(row, choice)

@@ -17,13 +17,14 @@ module Miser
       # @param document [Hash] a member of the job's readings
       # @param bench [Hash] the job's bench: leads and meter
       # @param settings [Assumptions]
-      def initialize(document, bench, settings)
+      # @param drifts [Boolean] whether what was read goes on falling as it warms
+      def initialize(document, bench, settings, drifts: true)
         @document = document
         @settings = settings
         @id = document['id']
         @leads = Leads.new(default_ohm: settings[:lead_ohm], length_m: bench['lead_length_m'], area_mm2: bench['lead_area_mm2'],
           meter_ohm: bench['meter_ohm'], measured_ohm: bench['series_ohm'])
-        @warm_up = WarmUp.new(samples, tolerance: settings[:settle_tolerance])
+        @warm_up = WarmUp.new(samples, tolerance: settings[:settle_tolerance], drifts: drifts)
         @origin = Origin.named(origin_key)
         place_volts
         test_law
@@ -48,9 +49,8 @@ module Miser
       def sigma
         return nil unless amps
 
-        doubt = Math.hypot(origin.sigma(amps, @settings), warm_up.settled_sigma || 0.0)
-        # A series read short of its end carries what is left to fall.
-        warm_up.left && !warm_up.settled? ? Math.hypot(doubt, warm_up.left / 2) : doubt
+        # A series read short of its end carries what may still fall.
+        Math.hypot(origin.sigma(amps, @settings), warm_up.settled_sigma || 0.0)
       end
 
       # @return [Figure] volts at the lamp
@@ -66,7 +66,8 @@ module Miser
           inputs = samples.sort.last(3).map { |t, a| Input.new(name: format('at %g s', t), value: a, unit: 'A', origin: 'read') }
           many = samples.size >= WarmUp::MANY
           formula = if many
-                      "x(t) = x∞ + b·e^(−t/τ), least squares through #{samples.size} samples"
+                      "x(t) = x∞ + Σ b·e^(−t/τ), τ from #{Tails::TAUS.first.round} to #{Tails::TAUS.last.round} s, " \
+                        "least squares through #{samples.size} samples, each b believed within ±#{(Tails::HEIGHT * 100).round} % beforehand"
                     else
                       'x∞ = x3 − (x3−x2)² / ((x3−x2) − (x2−x1))'
                     end

@@ -1,20 +1,26 @@
 # frozen_string_literal: true
 
-require_relative 'tail_fit'
+require_relative 'tails'
 
 module Miser
   module Draw
     # What a warming lamp will settle at, from readings at even intervals.
     class WarmUp
-      # From this many samples on, all are fitted; below it, three must do.
+      # From this many samples on, all are fitted; below it, three at even intervals do where they fall off.
       MANY = 8
+      # Share of the draw; an end in more doubt than this is no end.
+      VAGUE = 0.05
+      # More would only cost time.
+      MOST = 120
 
-      # @return [Float, nil] settled_sigma: of the settled value, from the scatter of many samples
+      # @return [Float, nil] settled_sigma: of the settled value, what may still fall and the scatter of the samples
+      # @return [Float, nil] left: A still to fall after the last sample, most likely
       attr_reader :cold, :last, :settled, :settled_sigma, :advice, :reason, :left, :mean
 
       # @param samples [Array<Array(Float, Float)>] seconds, amps; any order
-      # @param tolerance [Float] settled when the rest to fall is under this share
-      def initialize(samples, tolerance: 0.01)
+      # @param tolerance [Float] settled when the most that may be left is under this share
+      # @param drifts [Boolean] false for what is warm at once, a filament or a heater
+      def initialize(samples, tolerance: 0.01, drifts: true)
         @samples = samples.map { |t, a| [t.to_f, a.to_f] }.sort
         @tolerance = tolerance
         return if @samples.empty?
@@ -22,47 +28,49 @@ module Miser
         @cold = @samples.first[1]
         @last = @samples.last[1]
         @mean = @samples.sum { |_, a| a } / @samples.size
-        estimate
+        drifts ? estimate : level
       end
 
       def settled? = advice == :settled
 
       private
 
-      # Many samples: least squares of an exponential tail through all.
-      def fit_all
-        fit = TailFit.new(@samples)
-        return level if (fit.b - fit.left).abs <= @tolerance / 2 * fit.c.abs
-        return hold('It falls too evenly yet to say where it ends; keep going.') if fit.tau > fit.span || fit.b.negative?
-
-        @settled_sigma = fit.sigma
-        settle(fit.c, fit.left)
-      end
-
-      # No warming to be seen: the mean, with its scatter.
+      # No warming to wait for: the mean, with its scatter.
       def level
-        squares = @samples.sum { |_, a| (a - mean)**2 }
-        @settled_sigma = Math.sqrt(squares / (@samples.size - 1) / @samples.size)
-        settle(mean, 0.0)
+        return hold('Take three readings.') if @samples.size < 3
+
+        @settled_sigma = Math.sqrt(@samples.sum { |_, a| (a - mean)**2 } / (@samples.size - 1) / @samples.size)
+        @settled = mean
+        @left = 0.0
+        settle(0.0)
       end
 
-      # Exponential tail: x∞ = x3 − (x3−x2)² / ((x3−x2) − (x2−x1)).
       def estimate
-        return fit_all if @samples.size >= MANY
         return hold('Take three readings at even intervals.') if @samples.size < 3
 
-        (t1, x1), (t2, x2), (t3, x3) = spaced
-        return hold('The last readings are not evenly spaced; take three more, the same time apart.') unless t1
+        tails = Tails.new(thinned)
+        return hold('It is too early to say where it ends; keep going.') if tails.settled_sigma > VAGUE * last.abs && !falls_off
 
-        first = x2 - x1
-        second = x3 - x2
-        return settle(x3) if second.abs <= @tolerance / 10 * x3.abs && first.abs <= @tolerance * x3.abs
+        @settled = @samples.size < MANY && falls_off ? falls_off : tails.settled
+        @settled_sigma = Math.hypot(tails.settled_sigma, settled - tails.settled)
+        @left = last - settled
+        settle(tails.may_fall)
+      end
 
-        ratio = second / first
-        return hold('The readings do not fall off yet; keep going.') unless first.nonzero? && ratio.positive? && ratio < 0.95
+      # Evenly, the last among them.
+      def thinned = @samples.reverse.each_slice((@samples.size / MOST.to_f).ceil).map(&:first).reverse
 
-        @interval = t3 - t2
-        settle(x3 - ((second**2) / (second - first)))
+      # Exponential tail: x∞ = x3 − (x3−x2)² / ((x3−x2) − (x2−x1)).
+      # @return [Float, nil] nil where the last three are not even, or do not fall off
+      def falls_off
+        return @falls_off if defined?(@falls_off)
+
+        @falls_off = begin
+          (_, x1), (_, x2), (_, x3) = spaced
+          second = x3 && (x3 - x2)
+          first = x3 && (x2 - x1)
+          x3 - ((second**2) / (second - first)) if x3 && first.nonzero? && (second / first).between?(0.0, 0.95)
+        end
       end
 
       # The last three readings at even spacing, or the first, middle and last when those are even.
@@ -72,14 +80,14 @@ module Miser
         picks.find { |(a, _), (b, _), (c, _)| (b - a).positive? && ((c - b) - (b - a)).abs <= 0.1 * (b - a) }
       end
 
-      def settle(value, left = last - value)
-        @settled = value
-        @left = left
-        @advice = left.abs <= @tolerance * value.abs ? :settled : :keep_going
+      # @param may_fall [Float] A, the most that may be left
+      def settle(may_fall)
+        @advice = may_fall <= @tolerance * settled.abs ? :settled : :keep_going
         @reason = if settled?
-                    'Settled: what is left to fall is under the tolerance.'
+                    'Settled: what may still fall is under the tolerance, were it ever so slow.'
                   else
-                    format('Keep going: about %.2f A still to fall.', left)
+                    format('Keep going: up to %.2f A may still fall. Taken now, it ends at %.2f ± %.2f A.', may_fall, settled,
+                      2 * settled_sigma)
                   end
       end
 

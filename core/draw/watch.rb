@@ -11,7 +11,7 @@ module Miser
       STATES = %i[waiting lit warming settled lost].freeze
       # Series is thinned to this many; a stored series to far fewer.
       MOST = 96
-      KEPT = 24
+      KEPT = 48
       # Two readings this close are past the meter's first integration and the inrush.
       ALIKE = 0.05
       # A first look at the fit after so many seconds, then whenever this share has passed.
@@ -25,6 +25,7 @@ module Miser
       # @param settings [Assumptions]
       def initialize(expected:, slow:, settings:)
         @threshold = [(expected || 0.2) * 0.1, settings[:meter_resolution] * 2].max
+        @slow = slow
         @least_s = settings[slow ? :watch_slow_s : :watch_quick_s]
         @tolerance = settings[:settle_tolerance]
         again
@@ -133,7 +134,8 @@ module Miser
       end
 
       def look
-        @warm_up = WarmUp.new(@samples, tolerance: @tolerance)
+        # By what will be kept: taken, it says the same.
+        @warm_up = WarmUp.new(series, tolerance: @tolerance, drifts: @slow)
         @state = seconds >= @least_s && @warm_up.settled? ? :settled : :warming
       end
     end

@@ -11,7 +11,7 @@ module Miser
       ERRORS = { header: '-113,"Undefined header"', range: '-222,"Data out of range"', data: '-104,"Data type error"' }.freeze
       FAULTS = %w[none silent garbage overload pulled].freeze
       # What follows the law in the words that put a lamp on the bench.
-      NAMES = %i[volts amps drift tau_s lux min_v forward_v].freeze
+      NAMES = %i[volts amps drift tau_s lux min_v forward_v slow_drift slow_tau_s].freeze
       OVERLOAD = '+9.90000000E+37'
 
       attr_reader :fault
@@ -69,7 +69,7 @@ module Miser
         complain(:data)
       end
 
-      # law volts amps [drift tau_s lux min_v forward_v]
+      # law volts amps [drift tau_s lux min_v forward_v slow_drift slow_tau_s]
       def specimen(arguments)
         Specimen.new(law: arguments[0].to_s.downcase, **NAMES.zip(arguments.drop(1)).to_h.compact.transform_values { |v| Float(v) })
       end

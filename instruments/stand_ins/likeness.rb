@@ -10,9 +10,11 @@ module Miser
     # Words that put on the simulated bench a lamp such as the job has: near its
     # known figures, but not on them, as real lamps are.
     module Likeness
-      # Share by which an LED draws more when cold, and how long it takes to warm.
-      LED_DRIFT = 0.085
-      LED_TAU_S = 55.0
+      # Share by which an LED draws more when cold, and how long it takes to warm: the die, then its heat sink.
+      LED_DRIFT = 0.03
+      LED_TAU_S = 6.0
+      SINK_DRIFT = 0.055
+      SINK_TAU_S = 80.0
       GUESS_A = 1.2
       # lx at the light meter for each watt spent.
       LUX_OF = { 'filament' => 18.0, 'heater' => 0.0 }.freeze
@@ -28,8 +30,8 @@ module Miser
         law = load.law_key
         warm = !load.drifts?
         words = [law, volts, amps, warm ? 0.0 : LED_DRIFT, LED_TAU_S, LUX_OF.fetch(law, LED_LUX) * volts * amps,
-          load.document['min_v'] || 0.0]
-        words << (load.document['forward_v'] || (0.6 * volts)) if law == 'resistor'
+          load.document['min_v'] || 0.0, (law == 'resistor' && load.document['forward_v']) || (0.6 * volts), warm ? 0.0 : SINK_DRIFT,
+          SINK_TAU_S]
         words.map { |w| w.is_a?(Float) ? format('%.5g', w) : w }.join(' ')
       end
 

@@ -17,15 +17,16 @@ module Miser
       # @param volts [Float] @param amps [Float] settled, at those volts
       # @param drift [Float] share by which it draws more when cold
       # @param tau_s [Float] s of its warming
+      # @param slow_drift [Float] @param slow_tau_s [Float] the same of its heat sink
       # @param lux [Float] lx at the light meter, settled
       # @raise [ArgumentError]
-      def initialize(law:, volts:, amps:, drift: 0.0, tau_s: 60.0, lux: 0.0, min_v: 0.0, forward_v: 0.0)
-        raise ArgumentError, 'tau must be above 0' unless tau_s.positive?
+      def initialize(law:, volts:, amps:, drift: 0.0, tau_s: 60.0, lux: 0.0, min_v: 0.0, forward_v: 0.0, slow_drift: 0.0,
+                     slow_tau_s: 120.0)
+        raise ArgumentError, 'tau must be above 0' unless tau_s.positive? && slow_tau_s.positive?
 
         options = law == 'resistor' ? { forward_v: forward_v } : { min_v: min_v }
         @law = Draw::Law.named(law).new(volts: volts, amps: amps, **options)
-        @drift = drift
-        @tau_s = tau_s
+        @steps = [[drift, tau_s], [slow_drift, slow_tau_s]]
         @lux = lux
       end
 
@@ -33,16 +34,18 @@ module Miser
       # @param since [Float] s since it was switched on
       # @return [Float] A
       def amps(at, since)
-        @law.current(at) * (1 + (@drift * Math.exp(-since / @tau_s))) * inrush(since)
+        @law.current(at) * warming(since) * inrush(since)
       end
 
       # @return [Float] lx; an LED loses light as it warms, about as it loses amps
       def lux(at, since)
         share = @law.light(at, of: @law.volts)
-        @lux * (share || 0.0) * (1 + (@drift * Math.exp(-since / @tau_s)))
+        @lux * (share || 0.0) * warming(since)
       end
 
       private
+
+      def warming(since) = 1 + @steps.sum { |drift, tau| drift * Math.exp(-since / tau) }
 
       def inrush(since) = @law.is_a?(Draw::Filament) ? 1 + ((INRUSH - 1) * Math.exp(-since / INRUSH_S)) : 1.0
     end

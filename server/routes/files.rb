@@ -89,7 +89,8 @@ module Miser
           end
 
           log = Formats::MeterLog.new(body['text'], body['mapping'])
-          warm = Draw::WarmUp.new(log.samples)
+          thing = Budget::Budget.new(saved.document).thing(body['load'], body['choice'])
+          warm = Draw::WarmUp.new(log.samples, drifts: thing.nil? || thing.drifts?)
           preview = { columns: log.columns, mapping: log.mapping, first_rows: log.sample_rows, rows: log.rows, taken: log.samples.size,
                       errors: log.errors.first(50).map(&:to_h),
                       samples: log.samples.map { |t, a| { t_s: t, amps: a } }, settled: warm.settled, cold: warm.cold, words: warm.reason,

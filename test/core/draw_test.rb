@@ -84,10 +84,17 @@ class DrawTest < Miser::Test
     series = WarmUp.new([[0, 1.88], [60, 1.80], [120, 1.76]])
     assert_in_delta 1.72, series.settled, 1e-9
     assert_equal :keep_going, series.advice
-    assert_equal :settled, WarmUp.new([[0, 1.86], [60, 1.77], [120, 1.73], [180, 1.712], [240, 1.704]]).advice
+    assert_match(/ends at 1.72 ± /, series.reason)
+    fallen = [[0, 1.86], [60, 1.77], [120, 1.73], [180, 1.712], [240, 1.704]]
+    assert_equal :keep_going, WarmUp.new(fallen).advice, 'five readings rule no slow tail out'
+    assert_equal :settled, WarmUp.new(fallen + Array.new(10) { |i| [300 + (i * 60), 1.702] }).advice
     assert_nil WarmUp.new([[0, 1.9], [60, 1.8]]).settled
-    assert_nil WarmUp.new([[0, 1.9], [10, 1.8], [120, 1.7]]).settled, 'uneven readings give no estimate'
-    assert_nil WarmUp.new([[0, 1.7], [60, 1.75], [120, 1.85]]).settled, 'rising ever faster is no warm-up'
+    uneven = WarmUp.new([[0, 1.9], [10, 1.8], [120, 1.7]])
+    assert_operator uneven.settled_sigma, :>, WarmUp.new([[0, 1.9], [60, 1.8], [120, 1.7], [600, 1.7], [900, 1.7]]).settled_sigma
+    assert_nil WarmUp.new([[0, 1.7], [1, 1.75], [2, 1.85]]).settled, 'too early to say'
+    level = WarmUp.new(Array.new(12) { |i| [i * 0.5, 4.2 + (0.01 * (i % 2))] }, drifts: false)
+    assert_equal [:settled, 4.205], [level.advice, level.settled.round(6)]
+    assert_equal :keep_going, WarmUp.new(Array.new(12) { |i| [i * 0.5, 4.2 + (0.01 * (i % 2))] }).advice, 'an LED level for 6 s'
   end
 
   def reading(settings = Miser::Assumptions.new, bench = {}, **fields)

@@ -25,6 +25,9 @@ class StandInsTest < Miser::Test
     warm = at(led, 400.0).amps
     assert_in_delta 1.08, cold / warm, 0.005
     assert_in_delta 0.08 * Math.exp(-1), (at(led, 50.0).amps / warm) - 1, 0.003
+    both = rig(drift: 0.03, tau_s: 5.0, slow_drift: 0.06, slow_tau_s: 120.0)
+    assert_in_delta 1.09, at(both, 0.0).amps / at(both, 3000.0).amps, 0.006
+    assert_in_delta 1 + (0.06 * Math.exp(-0.5)), at(both, 60.0).amps / at(both, 3000.0).amps, 0.004, 'the die is warm, the sink is not'
     filament = rig(law: 'filament', amps: 1.75)
     assert_operator at(filament, 0.0).amps, :>, 3 * at(filament, 1.0).amps
   end

@@ -25,7 +25,7 @@ module Miser
       watch = Draw::Watch.new(expected: expected, slow: slow, settings: Assumptions.new)
       runs.start(Instruments::Run.new(id: 'r1', subject: { job: 'j', load: 'l', choice: nil }, watch: watch, meter: meter_address,
         range: 10.0, volts: true,
-        every: 0.05, lamp: lamp, pace: 60.0, **options))
+        every: 0.05, lamp: lamp, pace: 120.0, **options))
     end
 
     # Waits for what must come true.
