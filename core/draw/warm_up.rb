@@ -28,12 +28,15 @@ module Miser
         @cold = @samples.first[1]
         @last = @samples.last[1]
         @mean = @samples.sum { |_, a| a } / @samples.size
-        drifts ? estimate : level
+        drifts || falls? ? estimate : level
       end
 
       def settled? = advice == :settled
 
       private
+
+      # It falls although it should not: then it is another thing than was thought.
+      def falls? = (@samples.max_by { |_, a| a }[1] - @samples.min_by { |_, a| a }[1]) > @tolerance * 2 * mean.abs && @samples.size >= 3
 
       # No warming to wait for: the mean, with its scatter.
       def level
