@@ -308,7 +308,28 @@ module Miser
       def prior_as_is(row)
         (@prior_as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row),
           settings: settings, role: Job::Roles.named(row['role']),
-          fallback_law: usual_law(row))
+          fallback_law: usual_law(row), feed: feed_of(row))
+      end
+
+      # The wire to a lamp: as the volts at it say, else as assumed.
+      # @return [Draw::Feed, nil] nil for what is no lamp
+      def feed_of(row)
+        return unless row['group'] == 'lamp'
+
+        (@feeds ||= {})[row['id']] ||= measured_feed(row) ||
+                                       Draw::Feed.new(ohms: settings[:feed_ohm], sigma: settings[:feed_ohm_sigma], volts: volts_for(row), origin: 'assumed')
+      end
+
+      def measured_feed(row)
+        return unless row['lamp_v']
+
+        circuit = circuits('before')[circuit_of(row)]
+        lit = Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row), settings: settings,
+          role: Job::Roles.named(row['role']), fallback_law: usual_law(row))
+        return unless lit.known?
+
+        Draw::Feed.measured(volts: circuit.volts, volts_sigma: circuit.volts_sigma, lamp_v: row['lamp_v'], law: lit.law,
+          reading_sigma: settings[:measured_v_sigma])
       end
 
       def load_as_chosen(row, choice)
@@ -322,7 +343,8 @@ module Miser
 
       def drawing(row, part, function, readings:)
         Draw::Load.new(id: row['id'], name: name_on(row, part), readings: readings, settings: settings, fallback_law: PART_LAW,
-          stated_v: settings[:stated_v], document: Job::Functions.draw(part, function).merge('count' => row.fetch('count', 1)), role: Job::Roles.named(row['role']))
+          stated_v: settings[:stated_v], document: Job::Functions.draw(part, function).merge('count' => row.fetch('count', 1)), role: Job::Roles.named(row['role']),
+          feed: feed_of(row))
       end
 
       # A part that does several things is named with the one meant.

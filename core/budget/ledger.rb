@@ -54,7 +54,7 @@ module Miser
       # @return [Draw::Sum] of the known loads at their duty
       def sum(scenario)
         @sums[scenario.id] ||= Draw::Sum.new(
-          scenario.parked? ? [] : blocks(scenario).filter_map { |b| [b.entry.load.law, b.duty * b.entry.load.count] if b.amps }
+          scenario.parked? ? [] : blocks(scenario).filter_map { |b| [b.entry.load.fed, b.duty * b.entry.load.count] if b.amps }
         )
       end
 

@@ -97,8 +97,9 @@ module Miser
 
           law = b.entry.load.law
           rated = b.entry.load.light_v
-          share = law.light(volts, of: rated)
-          share && { entry: b.entry, life: law.life(volts, of: rated), life_words: life_words(law.life(volts, of: rated)),
+          there = b.entry.load.lamp_volts(volts)
+          share = law.light(there, of: rated)
+          share && { entry: b.entry, life: law.life(there, of: rated), life_words: life_words(law.life(there, of: rated)),
                      share: Figure.new(share, '1') { light_working(b.entry, volts, rated) } }
         end
       end
@@ -264,7 +265,8 @@ module Miser
 
       def light_working(entry, volts, rated)
         law = entry.load.law
-        life = law.life(volts, of: rated)
+        there = entry.load.lamp_volts(volts)
+        life = law.life(there, of: rated)
         notes = if life
                   [format('Its life at these volts: %.2g of the rated life, by (V / V_rated)^−%.0f.', life, -Draw::Filament::LIFE)]
                 else
@@ -277,6 +279,7 @@ module Miser
                      'light follows the amps of its law'
                    end,
           inputs: [Input.new(name: 'System volts', value: volts, unit: 'V', origin: 'solved', ref: path('system_v')),
+            Input.new(name: 'At the lamp', value: there, unit: 'V', origin: entry.load.feed ? entry.load.feed.origin : 'as the system'),
             Input.new(name: 'Rated at', value: rated, unit: 'V',
               origin: format('lamp base, else %.1f V', Volts::HEADLAMP_TEST))],
           source: law.class.source, notes: notes)

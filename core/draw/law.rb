@@ -55,6 +55,11 @@ module Miser
 
       def exponent = @exponent || self.class.exponent
 
+      # The same law through another point.
+      # @param volts [Float] @param amps [Float]
+      # @return [Law]
+      def anchored(volts, amps) = self.class.new(volts: volts, amps: amps, min_v: min_v, exponent: @exponent)
+
       # Loads of one group differ only by a factor.
       # @return [Array(Float, Float)] exponent and threshold
       def group = @group ||= [exponent, min_v].freeze

@@ -4,6 +4,7 @@ require_relative '../figure'
 require_relative '../volts'
 require_relative 'laws'
 require_relative 'law_doubt'
+require_relative 'feed'
 require_relative 'origin'
 require_relative 'lamp_base'
 require_relative 'claim'
@@ -18,7 +19,7 @@ module Miser
       # What a load draws at one voltage point, and how well that is known.
       Anchor = Struct.new(:volts, :volts_sigma, :amps, :sigma, :origin, :reading, :note, keyword_init: true)
 
-      attr_reader :id, :name, :document, :role, :anchor, :law, :reason, :law_origin, :law_confidence
+      attr_reader :id, :name, :document, :role, :anchor, :law, :fed, :feed, :reason, :law_origin, :law_confidence
 
       # @param id [String]
       # @param name [String]
@@ -28,7 +29,8 @@ module Miser
       # @param fallback_law [String] where neither test nor entry names one
       # @param role [#key, #group, #filament, nil] what it does on the machine
       # @param stated_v [Float] V, where stated amps name none; watts are at the twelve on a lamp's name
-      def initialize(id:, name:, document:, readings:, settings:, fallback_law:, role: nil, stated_v: Volts::NOMINAL)
+      # @param feed [Feed, nil] the wire to it; nil where volts are meant at the load itself
+      def initialize(id:, name:, document:, readings:, settings:, fallback_law:, role: nil, stated_v: Volts::NOMINAL, feed: nil)
         @id = id
         @name = name
         @document = document
@@ -37,6 +39,7 @@ module Miser
         @role = role
         @fallback_law = fallback_law
         @stated_v = stated_v
+        @feed = feed
         @anchor = best_anchor
         anchor ? build_law : @reason = "draw of #{name} is unknown: measure it, or enter its watts"
       end
@@ -52,27 +55,38 @@ module Miser
       # @return [Boolean] whether it drifts as it warms
       def drifts? = Law.named(law_key).drifts
 
+      # @param volts [Float] at the battery where it has a feed
       # @return [Float] A, all of the count together
-      def amps(volts) = count * law.current(volts)
+      def amps(volts) = count * fed.current(volts)
 
-      # Doubt at those volts: the anchor's own, and its volts' through the law.
+      # @param volts [Float] at the battery
+      # @return [Float] V at the load itself
+      def lamp_volts(volts) = feed ? feed.lamp_volts(volts, fed.current(volts)) : volts
+
+      # Doubt at those volts: the anchor's own, its volts' through the law, and the feed's.
       # @return [Float] A; copies of one lamp share one reading, so theirs adds straight
       def sigma(volts)
         now = amps(volts)
         return 0.0 if now.zero? || anchor.amps.zero?
 
         Math.hypot(now * Math.hypot(anchor.sigma / anchor.amps, law.sensitivity(anchor.volts) * anchor.volts_sigma / anchor.volts),
-          law_sigma(volts))
+          Math.hypot(law_sigma(volts), feed_sigma))
       end
+
+      # Part of that which the volts at the lamp, read with the engine running, would take away.
+      # @return [Float] A
+      def feed_sigma = @feed_sigma ||= feed && law.amps.positive? ? count * feed.doubt(law) : 0.0
 
       # Part of that which a two-voltage test would take away.
       # @return [Float] A; nothing where its law was tested or entered, or is a filament's
       def law_sigma(volts)
         return 0.0 if anchor.nil? || anchor.amps.zero?
-        return amps(volts) * @test.sigma * Math.log(volts / anchor.volts).abs if @test && volts.positive?
+
+        there = lamp_volts(volts)
+        return amps(volts) * @test.sigma * Math.log(there / anchor.volts).abs if @test && there.positive?
         return 0.0 unless law_guessed?
 
-        count * (@law_doubt ||= LawDoubt.new(anchor.volts, anchor.amps, law_weights)).sigma(volts, law.current(volts))
+        count * (@law_doubt ||= LawDoubt.new(anchor.volts, anchor.amps, law_weights)).sigma(there, law.current(there))
       end
 
       # Part of the doubt that is the meter's own gain: alike in all that was read with it on this machine.
@@ -129,11 +143,11 @@ module Miser
       # Doubt left if this were measured, settled, at known volts.
       # @return [Float] A
       def sigma_if_measured(volts)
-        now = law.current(volts)
+        now = fed.current(volts)
         bench = law.current(anchor.volts)
         scale = bench.zero? ? 1.0 : now / bench
         meter = Origin.meter_sigma(bench, @settings) * scale
-        count * Math.hypot(meter, now * law.sensitivity(anchor.volts) * @settings[:measured_v_sigma] / anchor.volts)
+        Math.hypot(count * Math.hypot(meter, now * law.sensitivity(anchor.volts) * @settings[:measured_v_sigma] / anchor.volts), feed_sigma)
       end
 
       def law_key = @law_key ||= named_law
@@ -142,7 +156,8 @@ module Miser
       # @param volts [Float] @param amps [Float] of one @param sigma [Float] A, of one
       # @return [Load]
       def read_in_sum(volts:, amps:, sigma:)
-        dup.tap { |l| l.stand_on(Anchor.new(volts: volts, volts_sigma: 0.0, amps: amps, sigma: sigma, origin: Origin.named('summed'))) }
+        there = feed ? feed.lamp_volts(volts, amps) : volts
+        dup.tap { |l| l.stand_on(Anchor.new(volts: [there, 1.0].max, volts_sigma: 0.0, amps: amps, sigma: sigma, origin: Origin.named('summed'))) }
       end
 
       protected
@@ -150,6 +165,7 @@ module Miser
       def stand_on(anchor)
         @anchor = anchor
         @reason = nil
+        @feed_sigma = @law_doubt = nil
         build_law
       end
 
@@ -239,6 +255,7 @@ module Miser
           options[:exponent] = @test.exponent if @test
           @law = kind.new(**options, min_v: [document['min_v'] || 0.0, anchor.volts].min)
         end
+        @fed = feed ? feed.carried(law) : law
       end
 
       def working(volts)
@@ -247,11 +264,16 @@ module Miser
             origin: anchor.reading ? 'reading' : 'as stated',
             ref: anchor.reading && "reading/#{anchor.reading.id}"),
           Input.new(name: 'carried to', value: volts, unit: 'V', origin: 'budget volts')]
+        inputs << feed_input if feed&.ohms&.positive?
         inputs << Input.new(name: 'How many', value: count, unit: '1', origin: 'entered') if count != 1
         inputs.concat(anchor.origin.settings.map { |key| @settings.input(key) })
         Working.new(title: "#{name}: amps at #{format('%.1f', volts)} V", formula: formula, inputs: inputs,
           source: "#{law.class.label}: #{law.class.source}",
           notes: ["Law #{law_key}, #{law_origin}."])
+      end
+
+      def feed_input
+        Input.new(name: 'Wire to it and back', value: feed.ohms, unit: 'Ω', sigma: feed.sigma, origin: feed.origin)
       end
 
       def formula

@@ -16,6 +16,8 @@ module Miser
           volts.to_f - 0.01)
       end
 
+      def anchored(volts, amps) = self.class.new(volts: volts, amps: amps, forward_v: min_v)
+
       def ohms = (volts - min_v) / amps
 
       def conductance = amps / (volts - min_v)

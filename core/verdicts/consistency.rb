@@ -28,7 +28,7 @@ module Miser
       def of_machine = [*speeds, *charging, *batteries]
 
       # @return [Array<Problem>]
-      def of_readings = readings
+      def of_readings = [*readings, *wires]
 
       # Faults that make a document unusable: two rows of one id, rows that point nowhere.
       # @param document [Hash]
@@ -145,6 +145,18 @@ module Miser
 
           problem("/circuits/#{c['id']}/battery/rest_v", "not a rested 12 V battery (#{kind.label})",
             format('%g to %g V, an hour after riding', kind.rested.begin, kind.rested.end))
+        end
+      end
+
+      # More volts at a lamp than at the battery; the doubt of both counts.
+      def wires
+        @document.loads.select { |l| l['lamp_v'] }.filter_map do |row|
+          circuit = @budget.ledgers('before')[@budget.circuit_of(row)].circuit
+          most = circuit.volts + (2 * Math.hypot(circuit.volts_sigma, @budget.settings[:measured_v_sigma]))
+          next if row['lamp_v'] <= most
+
+          problem("/loads/#{row['id']}/lamp_v", format('more than the battery has (%.1f V)', circuit.volts),
+            format('up to %.1f V; read both with the engine at one speed', most))
         end
       end
 

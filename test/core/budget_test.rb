@@ -67,6 +67,25 @@ class BudgetTest < Miser::Test
     end
   end
 
+  # 13.2 V at a lamp of 4.6 A there, 14.0 V at the battery: 0.174 Ω, and an LED on the same wire loses a third of that.
+  def test_volts_at_the_lamp_say_what_the_wire_loses
+    figures = [{ 'id' => 'f', 'origin' => 'maker', 'amps' => 4.6, 'volts' => 13.2 }]
+    job = plain_job(loads: [lamp('low', figures: figures, lamp_v: 13.2)], choices: [swap('low', law: 'driver', figures: stated(1.5))])
+    job['circuits'][0]['regulator'] = { 'fitted' => true, 'volts' => 14.0 }
+    b = budget(job)
+    assert_within 1e-9, 4.6, b.figure('load/before/low').value
+    new = b.figure('load/after/low').value
+    assert_within 1e-9, 21.0, new * (14.0 - (new * 0.8 / 4.6))
+    light = b.lines('before').filter_map { |l| l.light_of('low') if l.scenario.running? && (l.system_v.value - 14.0).abs < 1e-6 }.first
+    assert_in_delta (13.2 / Miser::Volts::HEADLAMP_TEST)**3.4, light.value, 1e-6, 'it glows by the volts it has'
+    assert_match(/loses 0\.80 V/, b.as_is(b.document.load('low')).then { |l| l.feed.words(l.fed) })
+    guessed = budget(job.merge('assumptions' => {}, 'loads' => [lamp('low', figures: figures)])).as_is(b.document.load('low').except('lamp_v'))
+    assert_in_delta 14.0 - (0.06 * guessed.amps(14.0)), guessed.lamp_volts(14.0), 1e-9
+    assert_operator guessed.sigma(14.0), :>, b.as_is(b.document.load('low')).law.amps * 0.08, 'not known, it is in the doubt'
+    odd = budget(job.merge('loads' => [lamp('low', figures: figures, lamp_v: 15.0)]))
+    assert_includes Miser::Verdicts::Consistency.new(odd).of_readings.map(&:at), '/loads/low/lamp_v'
+  end
+
   def test_a_measured_part_counts_before_its_label
     swapped = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4))],
       'readings' => [{ 'id' => 'r', 'load_id' => 'low', 'choice_id' => 'c-low', 'kind' => 'settled', 'amps' => 1.8,
@@ -256,7 +275,7 @@ class BudgetTest < Miser::Test
         assert_includes 0.0..1.0, ride.call(100_000).charge_after
         next unless line.lasts.known? && line.lasts.value.between?(0.05, 500)
 
-        started = machine.merge('assumptions' => { 'crank_ah' => 0.0 }, 'ride' => legs(scenario.id, [line.lasts.value * 60]))
+        started = machine.merge('assumptions' => NO_WIRE.merge('crank_ah' => 0.0), 'ride' => legs(scenario.id, [line.lasts.value * 60]))
         assert_in_delta 0.4, budget(started).ride('after').charge_after, 1e-6, 'the ride ends where the run time does'
       end
     end

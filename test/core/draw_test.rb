@@ -80,6 +80,31 @@ class DrawTest < Miser::Test
     assert_in_delta Math.log(1.74 / 2.0) / Math.log((14.1 - 0.87) / (12.3 - 1.0)), thin.law_test.exponent, 1e-9
   end
 
+  # 0.1 Ω to a lamp: by hand, 14.0 V = V + 0.1·I. A filament of 4.6 A at 13.5 V and a driver of 24 W.
+  def test_the_wire_to_a_lamp
+    feed = Feed.new(ohms: 0.1, sigma: 0.05, volts: 14.0, origin: 'assumed')
+    filament = Filament.new(volts: 13.5, amps: 4.6)
+    there = 14.0 - (0.1 * feed.carried(filament).current(14.0))
+    assert_within 1e-9, filament.current(there), feed.carried(filament).current(14.0)
+    driver = Driver.new(volts: 12.0, amps: 2.0)
+    amps = feed.carried(driver).current(14.0)
+    assert_within 1e-9, 24.0, (14.0 - (0.1 * amps)) * amps
+    assert_operator amps, :>, driver.current(14.0), 'fewer volts, more amps'
+    more = Feed.new(ohms: 0.15, sigma: 0.05, volts: 14.0, origin: 'assumed')
+    assert_in_delta driver.current(14.0).then { (more.carried(driver).current(14.0) - amps).abs }, feed.doubt(driver), 2e-3
+    string = Resistor.new(volts: 13.0, amps: 0.5, forward_v: 9.0)
+    assert_within 1e-9, (14.0 - 9) / (8.0 + 0.1), feed.carried(string).current(14.0)
+    assert_in_delta (11.0 - 9) / 8.1, feed.carried(string).current(11.0), 1e-9
+    # A wire that can't carry it: no answer but half the volts; and one under what it starts at.
+    assert_in_delta 24 / 7.0, Feed.new(ohms: 50.0, sigma: 0.0, volts: 14.0, origin: 'x').carried(driver).current(14.0), 1e-9
+    assert_operator Feed.new(ohms: 50.0, sigma: 0.0, volts: 14.0, origin: 'x').carried(filament).current(14.0), :<, 0.3
+    # Read at the lamp: (14.0 − 13.2) / I there.
+    read = Feed.measured(volts: 14.0, volts_sigma: 0.0, lamp_v: 13.2, law: filament, reading_sigma: 0.05)
+    assert_within 1e-9, 0.8 / filament.current(13.2), read.ohms
+    assert_within 1e-9, filament.current(13.2), read.carried(filament).current(14.0)
+    assert_in_delta 0.0, Feed.measured(volts: 14.0, volts_sigma: 0.0, lamp_v: 14.2, law: filament, reading_sigma: 0.05).ohms
+  end
+
   def test_warm_up
     series = WarmUp.new([[0, 1.88], [60, 1.80], [120, 1.76]])
     assert_in_delta 1.72, series.settled, 1e-9

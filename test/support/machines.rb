@@ -5,6 +5,9 @@ require_relative '../../core/miser'
 module Miser
   # Job documents for tests, small or random.
   module Machines
+    # Wires that lose nothing: draws are then what the lamps' own laws say.
+    NO_WIRE = { 'feed_ohm' => 0.0, 'feed_ohm_sigma' => 0.0 }.freeze
+
     # 280 W at 5000 rpm, cut-in 1100, 14.0 V: the worked example of the earn curve.
     def plain_job(system: 'battery_dc', **changes)
       job = Job::Template.job(id: 'plain', name: 'Plain', system: system)
@@ -13,7 +16,8 @@ module Miser
         c['alternator'] = { 'rated_w' => 280, 'rated_rpm' => 5000, 'cut_in_rpm' => 1100, 'points' => [] }
         c['battery'] = { 'capacity_ah' => 10, 'rest_v' => 12.6 } if c['kind'] == 'dc'
       end
-      settled(job.merge(changes.transform_keys(&:to_s)))
+      job = job.merge(changes.transform_keys(&:to_s))
+      settled(job.merge('assumptions' => NO_WIRE.merge(job['assumptions'] || {})))
     end
 
     # With a lamp for every function that has none, as every document has that was saved or read.

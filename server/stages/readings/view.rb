@@ -42,7 +42,10 @@ module Miser
       # Of each load as it came in: which jack and range, what to expect; and the seller's words.
       def plans(budget)
         came_in = budget.entries('before').map(&:row) + budget.with_all_wanted.map(&:row)
-        came_in.map { |row| { id: row['id'], **planned(budget.as_is(row), budget.unread(row['id'])) } }
+        came_in.map do |row|
+          load = budget.as_is(row)
+          { id: row['id'], wire: load.known? ? load.feed&.words(load.fed) : nil, **planned(load, budget.unread(row['id'])) }
+        end
       end
 
       # The same of each function that a part takes over, whether it is fitted or only tried.

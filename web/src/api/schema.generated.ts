@@ -1939,6 +1939,8 @@ export interface components {
         };
         LoadPlan: {
             id: string;
+            /** @description what the wire to a lamp loses */
+            wire: string | null;
             plan: components["schemas"]["Plan"];
             claim: null | components["schemas"]["ClaimView"];
         };
@@ -2489,6 +2491,8 @@ export interface components {
              */
             supply?: "dc" | "ac" | "either";
             figures?: components["schemas"]["job_figure"][];
+            /** Volts at the lamp, engine running, lit */
+            lamp_v?: components["schemas"]["job_volts"];
             /** Key-off draw */
             key_off_a?: components["schemas"]["job_small_amps"];
             /** Wanted by the owner */
@@ -2943,6 +2947,10 @@ export interface components {
                 low_cruise_v?: number;
                 /** Highest healthy volts, running */
                 over_v?: number;
+                /** Wire to a lamp and back, switch and plugs, when its volts were not read */
+                feed_ohm?: number;
+                /** Doubt in that */
+                feed_ohm_sigma?: number;
                 /** Volts an LED unit stands when its maker does not say */
                 led_limit_v?: number;
                 /** Volts a filament lamp stands */

@@ -270,6 +270,15 @@ const KINDS = [
         <ClaimFields :at="subject.claimAt" class="max-w-3xl" />
       </details>
     </div>
+    <details v-if="!subject.choiceId && subject.load.group === 'lamp'" class="mt-4" :open="subject.load.lamp_v !== undefined">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold">On the machine: what does the wire to it lose?</summary>
+      <p class="mb-2 text-dim">
+        Engine at cruise, this lamp lit: volts across its own plug, against the volts at the battery. An LED on the same wire is told by it
+        too.
+      </p>
+      <QuantityField :at="`/loads/${subject.loadId}/lamp_v`" label="Volts at the lamp, engine running" unit="V" :step="0.1" class="w-64" />
+      <p v-if="subject.wire" class="mt-2" role="status" data-testid="wire">{{ subject.wire }}</p>
+    </details>
     <LogSheet :open="log" :name="subject.name" :load-id="subject.loadId" :choice-id="subject.choiceId" @close="log = false" />
   </section>
 </template>

@@ -21,9 +21,11 @@ export interface Subject {
   plan: Schemas['Plan'] | null
   claim: Schemas['ClaimView'] | null
   claimAt: string
+  /** What the wire to a lamp loses, as it came in. */
+  wire: string | null
 }
 
-type Planned = Pick<Schemas['LoadPlan'], 'plan' | 'claim'>
+type Planned = Pick<Schemas['LoadPlan'], 'plan' | 'claim'> & Partial<Pick<Schemas['LoadPlan'], 'wire'>>
 
 /** Everything that can be measured: each load as it came in, each function of a part fitted or tried. */
 export function useSubjects() {
@@ -63,6 +65,7 @@ export function useSubjects() {
         figure: part?.figure ?? computedLoad?.before ?? computedLoad?.after ?? null,
         plan: planned.plan,
         claim: view?.claim ?? planned.claim,
+        wire: planned.wire ?? null,
         claimAt: part ? `/choices/${part.choice_id}/part/functions/${part.function_id}/claim` : `/loads/${load.id}/claim`,
       }
     }
