@@ -317,7 +317,8 @@ module Miser
         return unless row['group'] == 'lamp'
 
         (@feeds ||= {})[row['id']] ||= measured_feed(row) ||
-                                       Draw::Feed.new(ohms: settings[:feed_ohm], sigma: settings[:feed_ohm_sigma], volts: volts_for(row), origin: 'assumed')
+                                       Draw::Feed.new(ohms: settings[:feed_ohm], sigma: settings[:feed_ohm_sigma], volts: volts_for(row),
+                                         origin: 'assumed')
       end
 
       def measured_feed(row)

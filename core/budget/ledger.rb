@@ -11,8 +11,8 @@ module Miser
     # The loads of one circuit on one side of the conversion, against what the
     # circuit earns.
     class Ledger
-      # A load's share of one line. amps is nil where the draw is unknown; gain is the meter's own part of sigma.
-      Block = Struct.new(:entry, :duty, :amps, :sigma, :gain) do
+      # A load's share of one line. amps is nil where the draw is unknown; gain and clamp are the meter's and the clamp's own part of sigma.
+      Block = Struct.new(:entry, :duty, :amps, :sigma, :gain, :clamp) do
         def assumed? = amps&.positive? && entry.load.anchor ? entry.load.anchor.origin.assumed? : false
       end
 
@@ -30,7 +30,13 @@ module Miser
         @settings = settings
         @redline = redline
         @together = together
-        @draws = entries.to_h { |e| [e.id, e.load.known? ? %i[amps sigma gain].map { |m| e.load.public_send(m, circuit.volts) } : nil] }
+        @draws = entries.to_h do |e|
+          [e.id, if e.load.known?
+                   %i[amps sigma gain clamp].map do |m|
+                     e.load.public_send(m, circuit.volts)
+                   end
+                 end]
+        end
         @lines = {}
         @sums = {}
       end
@@ -98,8 +104,8 @@ module Miser
           duty = scenario.duty(entry.row)
           next if duty.zero?
 
-          amps, sigma, gain = @draws[entry.id]
-          amps ? Block.new(entry, duty, amps * duty, sigma * duty, gain * duty) : Block.new(entry, duty)
+          amps, sigma, gain, clamp = @draws[entry.id]
+          amps ? Block.new(entry, duty, amps * duty, sigma * duty, gain * duty, clamp * duty) : Block.new(entry, duty)
         end
       end
 
@@ -107,7 +113,7 @@ module Miser
         amps = entry.key_off_a
         return Block.new(entry, 1.0) unless amps
 
-        amps.positive? ? Block.new(entry, 1.0, amps, amps * settings[:sigma_maker], 0.0) : nil
+        amps.positive? ? Block.new(entry, 1.0, amps, amps * settings[:sigma_maker], 0.0, 0.0) : nil
       end
 
       def solver(scenario)

@@ -135,13 +135,14 @@ module Miser
       end
 
       # Parts of the doubt in what is kept, as variances.
-      # :together is of sums they were read in and of the meter's gain; it may be below nothing.
+      # :together is of sums they were read in and of the meter's and the clamp's gain; it may be below nothing.
       # @return [Hash{Object=>Float}] entry, :earns, :volts or :together => A²
       def doubt
         parts = blocks.filter_map { |b| b.sigma && [b.entry, b.sigma**2] }.to_h
         parts[:earns] = curve_sigma**2
         parts[:volts] = (earn_by_volts - spend_by_volts)**2
-        parts[:together] = in_common unless in_common.zero?
+        together = in_common + clamp_common
+        parts[:together] = together unless together.zero?
         parts
       end
 
@@ -163,6 +164,18 @@ module Miser
 
       # @return [Float] A that the meter's gain moves what is spent by: it is one, so it adds straight
       def gain = @gain ||= blocks.sum { |b| b.gain || 0.0 }
+
+      # @return [Float] A that the clamp's gain, one standard uncertainty up, makes too much of what is spent
+      def clamp = @clamp ||= blocks.sum { |b| b.clamp || 0.0 }
+
+      # The same of what is earned.
+      # @return [Float] A
+      def clamp_earned = @clamp_earned ||= scenario.running? && rpm && @circuit.curve ? @circuit.curve.gain(rpm, @volts) : 0.0
+
+      # One clamp read what is earned and what is spent: it takes from what is kept what it gives there.
+      # @param spent [Float] A
+      # @return [Float] A², nothing or less
+      def clamp_common(spent = clamp) = -2 * clamp_earned * spent
 
       # @return [Float] A²; of sums alone
       def summed_with(block)
@@ -214,7 +227,7 @@ module Miser
       # Where the alternator does not hold the volts, the battery's share must be known.
       def wants_battery? = @circuit.battery.nil? && (!scenario.running? || (@circuit.dc? && point.regime != :held))
 
-      def keep_sigma = Math.sqrt(load_variance + (curve_sigma**2) + ((earn_by_volts - spend_by_volts)**2))
+      def keep_sigma = Math.sqrt([load_variance + (curve_sigma**2) + clamp_common, 0.0].max + ((earn_by_volts - spend_by_volts)**2))
 
       def plain(title, text) = Working.new(title: title, formula: text, inputs: [], source: 'nothing turns', notes: [])
 

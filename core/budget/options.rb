@@ -91,8 +91,8 @@ module Miser
 
       # One function's load in exchange for another: what it adds to the line's sums.
       # @!attribute keeps, moved [Float] A @!attribute variance [Float] A²
-      # @!attribute block [Ledger::Block, nil] what goes @!attribute gain [Float] A of the meter's, in what comes
-      Swap = Struct.new(:load, :block, :keeps, :moved, :variance, :gain)
+      # @!attribute block [Ledger::Block, nil] what goes @!attribute gain, clamp [Float] A of the meter's and the clamp's, in what comes
+      Swap = Struct.new(:load, :block, :keeps, :moved, :variance, :gain, :clamp)
       private_constant :Swap
 
       def swap(line, row, load)
@@ -103,7 +103,7 @@ module Miser
         gone = block ? (block.sigma**2) + (2 * line.in_common_with(block)) : 0.0
         Swap.new(load, block, (block ? block.amps : 0.0) - (load ? duty * load.amps(volts) : 0.0),
           by_volts[block && @now[row['id']].load] - by_volts[load], (load ? (duty * load.sigma(volts))**2 : 0.0) - gone,
-          load ? duty * load.gain(volts) : 0.0)
+          load ? duty * load.gain(volts) : 0.0, load ? duty * load.clamp(volts) : 0.0)
       end
 
       # What those that go have in common among themselves went with each of the two: once too often. What comes has the
@@ -125,8 +125,9 @@ module Miser
       def changed(line, swaps)
         moved = line.earn_by_volts - line.spend_by_volts + swaps.sum(0.0, &:moved)
         variance = [line.load_variance + swaps.sum(0.0, &:variance) + in_common(line, swaps), 0.0].max
+        clamp = line.clamp_common(line.clamp + swaps.sum(0.0) { |s| s.clamp - (s.block&.clamp || 0.0) })
         Figure.new(line.earns.value - line.known_spends + swaps.sum(0.0, &:keeps), 'A',
-          sigma: Math.sqrt(variance + (line.curve_sigma**2) + (moved**2)),
+          sigma: Math.sqrt([variance + (line.curve_sigma**2) + clamp, 0.0].max + (moved**2)),
           assumed: line.earns.assumed || line.blocks.any?(&:assumed?) || swaps.any? { |s| s.load && s.load.anchor.origin.assumed? })
       end
     end

@@ -19,6 +19,8 @@ module Miser
       ].freeze
       # A load of which nothing is known is believed to draw anything up to this: assumption.
       ANYTHING_A = 20.0
+      # The clamp's gain among what is worked out of the sums.
+      CLAMP = :clamp
       # Worked out of a sum, it is known when its doubt is under this share of it: assumption.
       KNOWN = 0.5
       # A sum so many uncertainties off what was believed is named: assumption.
@@ -71,7 +73,7 @@ module Miser
       def found
         return [] unless fusion
 
-        fusion.keys.select { |key| thing(key) }.map do |key|
+        fusion.keys.select { |key| key != CLAMP && thing(key) }.map do |key|
           load = thing(key)
           before = load.figure(volts_of(key))
           now = if stands?(key)
@@ -102,8 +104,13 @@ module Miser
       def adjusted(load, key, volts)
         return load unless stands?(key)
 
-        load.read_in_sum(volts: volts, amps: fusion.amps(key) / load.count, sigma: fusion.sigma(key) / load.count)
+        load.read_in_sum(volts: volts, amps: fusion.amps(key) / load.count, sigma: fusion.sigma(key) / load.count,
+          clamp: clamp_part(key) / load.count)
       end
+
+      # What the clamp's gain, one standard uncertainty up, makes too much of a load.
+      # @return [Float] A
+      def clamp_part(key) = clamp_gain.zero? ? 0.0 : -fusion.covariance(key, CLAMP) / clamp_gain
 
       # @return [Float] A², what two loads' doubts have in common
       def covariance(one, other) = stands?(one) && stands?(other) ? fusion.covariance(one, other) : 0.0
@@ -190,12 +197,16 @@ module Miser
         @fusion = counting.empty? ? nil : Draw::Fusion.new(priors, counting.map { |row| sum(row) })
       end
 
+      def clamp_gain = @budget.settings[:clamp_gain]
+
+      # What is read is the sum and as many times the clamp's gain, which is one for all of them.
       def priors
-        counting.flat_map { |row| row['on'] }.uniq.to_h do |key|
+        loads = counting.flat_map { |row| row['on'] }.uniq.to_h do |key|
           load = thing(key)
           volts = volts_of(key)
           [key, load.known? ? [load.amps(volts), load.sigma(volts)] : [0.0, ANYTHING_A]]
         end
+        loads.merge(CLAMP => [0.0, clamp_gain])
       end
 
       # Volts that the budget figures a load at.
@@ -207,7 +218,7 @@ module Miser
           base = load.known? ? load.amps(volts_of(key)) : 0.0
           [key, base.positive? ? load.amps(row['volts']) / base : 1.0]
         end
-        Draw::Fusion::Sum.new(shares: shares, amps: row['amps'], sigma: row['doubt_a'] || clamp(row['amps']))
+        Draw::Fusion::Sum.new(shares: shares.merge(CLAMP => row['amps']), amps: row['amps'], sigma: row['doubt_a'] || clamp(row['amps']))
       end
     end
   end

@@ -25,8 +25,10 @@ module Miser
       # @param basis [Symbol] :points, :one_point, :rating, :rating_only
       # @param shape [Float] doubt in the form itself, a share of I_inf
       # @param measured [Array(Float, Float), nil] rpm between which it was measured
+      # @param gain [Float] doubt in the clamp's gain where points were measured, a share
       # @param flux_sigma [Float] doubt in what heat takes, where heat was reckoned
-      def initialize(form:, i_inf:, n0:, c:, v_ref:, nodes:, basis:, shape: 0.0, measured: nil, flux_sigma: 0.0, remarks: [], inputs: [])
+      def initialize(form:, i_inf:, n0:, c:, v_ref:, nodes:, basis:, shape: 0.0, measured: nil, gain: 0.0, flux_sigma: 0.0, remarks: [],
+                     inputs: [])
         @form = form
         @i_inf = i_inf
         @n0 = n0
@@ -36,6 +38,7 @@ module Miser
         @basis = basis
         @shape = shape
         @measured = measured
+        @gain = gain
         @flux_sigma = flux_sigma
         @remarks = remarks
         @inputs = inputs
@@ -60,6 +63,10 @@ module Miser
 
         Math.sqrt(spread(rpm, volts) + (shape(rpm, volts)**2) + (heat(rpm, volts)**2))
       end
+
+      # Part of the doubt that is the clamp's own gain.
+      # @return [Float] A, above 0 where the clamp reads too much
+      def gain(rpm, volts) = @gain * amps(rpm, volts)
 
       # Speed at which it earns just so much.
       # @param spend [Float] A

@@ -73,7 +73,7 @@ module Miser
         slowest, fastest = @points.map(&:rpm).minmax
         EarnCurve.new(form: @form, v_ref: @v_ref, i_inf: best.amps * @heat.output, n0: Math.exp(best.u) * @heat.cut_in,
           c: softness(best.w) * @heat.knee, nodes: nodes, shape: @settings[:earn_shape], measured: slowest && [slowest, fastest],
-          flux_sigma: @mixed ? 0.0 : @heat.sigma, **more)
+          gain: gain, flux_sigma: @mixed ? 0.0 : @heat.sigma, **more)
       end
 
       # A measured point that the curve misses: the one without which the others agree best, since it drags their curve.
@@ -216,10 +216,11 @@ module Miser
 
       # A clamp's gain is common to all points: no number of them takes it away.
       def node(place, weight)
-        gain = @points.empty? ? 0.0 : @settings[:clamp_gain] * place.amps
         EarnCurve::Node.new(Math.exp(place.u) * @heat.cut_in, softness(place.w) * @heat.knee, place.amps * @heat.output,
-          ((1 / place.precision) + (gain**2)) * (@heat.output**2), weight)
+          ((1 / place.precision) + ((gain * place.amps)**2)) * (@heat.output**2), weight)
       end
+
+      def gain = @points.empty? ? 0.0 : @settings[:clamp_gain]
 
       def grid(along, across, lean)
         return ALONG.map { |z| place(@rows, best.u + (along * z), 0.0) } unless @form.knee?

@@ -93,6 +93,10 @@ module Miser
       # @return [Float] A, above 0 where the meter reads too much
       def gain(volts) = anchor&.reading && anchor.origin.measured? ? amps(volts) * @settings[:meter_pct] : 0.0
 
+      # Part of the doubt that is the clamp's own gain: alike in all sums and charging points that were read with it.
+      # @return [Float] A, above 0 where the clamp reads too much
+      def clamp(volts) = @clamp ? amps(volts) * @clamp : 0.0
+
       # Doubt in the difference to another: what the meter's gain moves both by is not in it.
       # @param other [Load, nil]
       # @return [Float] A
@@ -154,16 +158,19 @@ module Miser
 
       # The same, with the draw that sums read on the machine give it.
       # @param volts [Float] @param amps [Float] of one @param sigma [Float] A, of one
+      # @param clamp [Float] A of one that the clamp's common gain moves it by
       # @return [Load]
-      def read_in_sum(volts:, amps:, sigma:)
+      def read_in_sum(volts:, amps:, sigma:, clamp: 0.0)
         there = feed ? feed.lamp_volts(volts, amps) : volts
-        dup.tap { |l| l.stand_on(Anchor.new(volts: [there, 1.0].max, volts_sigma: 0.0, amps: amps, sigma: sigma, origin: Origin.named('summed'))) }
+        anchor = Anchor.new(volts: [there, 1.0].max, volts_sigma: 0.0, amps: amps, sigma: sigma, origin: Origin.named('summed'))
+        dup.tap { |l| l.stand_on(anchor, amps.positive? ? clamp / amps : 0.0) }
       end
 
       protected
 
-      def stand_on(anchor)
+      def stand_on(anchor, clamp)
         @anchor = anchor
+        @clamp = clamp
         @reason = nil
         @feed_sigma = @law_doubt = nil
         build_law

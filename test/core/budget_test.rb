@@ -79,7 +79,8 @@ class BudgetTest < Miser::Test
     light = b.lines('before').filter_map { |l| l.light_of('low') if l.scenario.running? && (l.system_v.value - 14.0).abs < 1e-6 }.first
     assert_in_delta (13.2 / Miser::Volts::HEADLAMP_TEST)**3.4, light.value, 1e-6, 'it glows by the volts it has'
     assert_match(/loses 0\.80 V/, b.as_is(b.document.load('low')).then { |l| l.feed.words(l.fed) })
-    guessed = budget(job.merge('assumptions' => {}, 'loads' => [lamp('low', figures: figures)])).as_is(b.document.load('low').except('lamp_v'))
+    guessed = budget(job.merge('assumptions' => {},
+      'loads' => [lamp('low', figures: figures)])).as_is(b.document.load('low').except('lamp_v'))
     assert_in_delta 14.0 - (0.06 * guessed.amps(14.0)), guessed.lamp_volts(14.0), 1e-9
     assert_operator guessed.sigma(14.0), :>, b.as_is(b.document.load('low')).law.amps * 0.08, 'not known, it is in the doubt'
     odd = budget(job.merge('loads' => [lamp('low', figures: figures, lamp_v: 15.0)]))

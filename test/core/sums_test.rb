@@ -60,6 +60,27 @@ class SumsTest < Miser::Test
     assert_equal(%w[summed summed], members.map { |m| m.anchor.origin.key })
   end
 
+  # One clamp reads what is earned and what is spent: what it is off by takes from what is kept only what it gives there. So a doubt in
+  # its gain adds (gain · (earned − spent))², and (gain · earned)² where the loads were never read with it.
+  def test_the_clamps_gain_enters_what_is_kept_once
+    engine = machine['loads'].first(2)
+    points = [[1500, 6.4], [2000, 12.9], [3000, 17.2], [5000, 19.3]].map do |n, a|
+      { 'id' => n.to_s, 'rpm' => n, 'amps' => a, 'volts' => 14.0 }
+    end
+    line = lambda do |gain, sums|
+      job = plain_job(loads: engine, sums: sums, assumptions: { 'clamp_gain' => gain, 'meter_digits' => 0.0, 'running_v_sigma' => 0.0 })
+      job['circuits'][0]['alternator'] = { 'points' => points }
+      budget(job).line('before', 'cruise_day', 'main')
+    end
+    read = [sum('s', %w[pump ecu], 9.0)]
+    more = ->(sums) { (line[0.05, sums].keeps.sigma**2) - (line[0.0, sums].keeps.sigma**2) }
+    earned, spent = line[0.05, read].then { |l| [l.earns.value, l.clamp / 0.05] }
+    assert_operator spent, :>, 4.0
+    assert_in_delta (0.05 * earned)**2, more[[]], 0.15 * ((0.05 * earned)**2)
+    assert_in_delta ((0.05 * earned)**2) - (2 * 0.05 * earned * 0.05 * spent) + ((0.05 * spent)**2), more[read], 0.15 * ((0.05 * earned)**2)
+    assert_operator more[read], :<, more[[]] * 0.6
+  end
+
   # One thing switched on after another: each step's own share.
   def test_key_then_lights
     b = budget(machine(sums: [sum('k', %w[pump ecu], 3.4), sum('l', %w[pump ecu low], 8.2)]))
