@@ -11,6 +11,11 @@ module Miser
       # One curve that what is known allows: cut-in (rpm), softness of the knee, most it gives
       # (A) with its variance (A²), and how much of the belief lies on it.
       Node = Struct.new(:n0, :c, :amps, :variance, :weight)
+      # Doubts beside the nodes'. @!attribute shape [Float] in the form itself, a share of I_inf
+      # @!attribute gain [Float] in the clamp's gain where points were measured, a share (the nodes have it already)
+      # @!attribute flux [Float] in what heat takes, where heat was reckoned
+      Doubts = Struct.new(:shape, :gain, :flux, keyword_init: true)
+      NO_DOUBTS = Doubts.new(shape: 0.0, gain: 0.0, flux: 0.0).freeze
 
       # Times wider, an e-fold of speed outside what was measured: assumption.
       OUTSIDE = 1.5
@@ -23,11 +28,9 @@ module Miser
       # @param i_inf [Float] A @param n0 [Float] rpm at v_ref @param c [Float]
       # @param nodes [Array<Node>]
       # @param basis [Symbol] :points, :one_point, :rating, :rating_only
-      # @param shape [Float] doubt in the form itself, a share of I_inf
       # @param measured [Array(Float, Float), nil] rpm between which it was measured
-      # @param gain [Float] doubt in the clamp's gain where points were measured, a share
-      # @param flux_sigma [Float] doubt in what heat takes, where heat was reckoned
-      def initialize(form:, i_inf:, n0:, c:, v_ref:, nodes:, basis:, shape: 0.0, measured: nil, gain: 0.0, flux_sigma: 0.0, remarks: [],
+      # @param doubts [Doubts]
+      def initialize(form:, i_inf:, n0:, c:, v_ref:, nodes:, basis:, measured: nil, doubts: NO_DOUBTS, remarks: [],
                      inputs: [])
         @form = form
         @i_inf = i_inf
@@ -36,10 +39,8 @@ module Miser
         @v_ref = v_ref
         @nodes = nodes
         @basis = basis
-        @shape = shape
         @measured = measured
-        @gain = gain
-        @flux_sigma = flux_sigma
+        @doubts = doubts
         @remarks = remarks
         @inputs = inputs
       end
@@ -66,7 +67,7 @@ module Miser
 
       # Part of the doubt that is the clamp's own gain.
       # @return [Float] A, above 0 where the clamp reads too much
-      def gain(rpm, volts) = @gain * amps(rpm, volts)
+      def gain(rpm, volts) = @doubts.gain * amps(rpm, volts)
 
       # Speed at which it earns just so much.
       # @param spend [Float] A
@@ -112,20 +113,21 @@ module Miser
       def flat = @flat ||= nodes.flat_map(&:to_a)
 
       def shape(rpm, volts)
-        return 0.0 if @shape.zero?
+        return 0.0 if @doubts.shape.zero?
 
         low, high = @measured
         away = low ? [Math.log(low / rpm), Math.log(rpm / high), 0.0].max : 1.0
         starts = (((rpm / cut_in(volts)) - STANDS) / (1 - STANDS)).clamp(0.0, 1.0)
-        @shape * i_inf * (1 + (OUTSIDE * away)) * starts
+        @doubts.shape * i_inf * (1 + (OUTSIDE * away)) * starts
       end
 
       # Flux lost moves the cut-in as well as the output.
       def heat(rpm, volts)
-        return 0.0 if @flux_sigma.zero?
+        sigma = @doubts.flux
+        return 0.0 if sigma.zero?
 
         at = ->(lost) { i_inf * (1 - lost) * form.share(rpm * (1 - lost) / (n0 * by_volts(volts)), c) }
-        (at.call(-@flux_sigma) - at.call(@flux_sigma)).abs / 2
+        (at.call(-sigma) - at.call(sigma)).abs / 2
       end
 
       def rms

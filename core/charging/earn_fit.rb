@@ -72,8 +72,8 @@ module Miser
 
         slowest, fastest = @points.map(&:rpm).minmax
         EarnCurve.new(form: @form, v_ref: @v_ref, i_inf: best.amps * @heat.output, n0: Math.exp(best.u) * @heat.cut_in,
-          c: softness(best.w) * @heat.knee, nodes: nodes, shape: @settings[:earn_shape], measured: slowest && [slowest, fastest],
-          gain: gain, flux_sigma: @mixed ? 0.0 : @heat.sigma, **more)
+          c: softness(best.w) * @heat.knee, nodes: nodes, measured: slowest && [slowest, fastest],
+          doubts: EarnCurve::Doubts.new(shape: @settings[:earn_shape], gain: gain, flux: @mixed ? 0.0 : @heat.sigma), **more)
       end
 
       # A measured point that the curve misses: the one without which the others agree best, since it drags their curve.
