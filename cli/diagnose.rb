@@ -11,14 +11,19 @@ module Miser
     # diagnose FILE: what is wrong, from what was seen.
     module Diagnose
       LOOKS = Miser::Signals::Diagnosis::LOOKS
+      OBSERVED = Miser::Signals::Observation
       # The same shape the screens send: a state, what each lamp looks like in it.
-      SEEN = { 'type' => 'object', 'minProperties' => 1, 'additionalProperties' => false,
-               'properties' => Miser::Signals::COMMANDS.to_h do |c|
-                 [c, { 'type' => 'object', 'additionalProperties' => false,
-                       'properties' => { 'lamps' => { 'type' => 'object', 'additionalProperties' => { 'enum' => LOOKS } },
-                                         'telltale' => { 'enum' => LOOKS },
-                                         'rate' => { 'enum' => Miser::Signals::Diagnosis::RATES }, 'fuse' => { 'type' => 'boolean' } } }]
-               end }.freeze
+      LOOK = { 'type' => 'object', 'additionalProperties' => { 'enum' => LOOKS } }.freeze
+      YES_NO = { 'type' => 'boolean' }.freeze
+      VOLTS = { 'type' => 'object', 'additionalProperties' => { 'enum' => OBSERVED::VOLTS } }.freeze
+      SHUT = { 'type' => 'object', 'additionalProperties' => false }.freeze
+      STATE = SHUT.merge('properties' => { 'lamps' => LOOK, 'lights' => LOOK, 'telltale' => { 'enum' => LOOKS },
+                                           'rate' => { 'enum' => OBSERVED::RATES }, 'volts' => VOLTS, 'telltale_fast' => YES_NO,
+                                           'afterglow' => YES_NO, 'fuse' => YES_NO }).freeze
+      BESIDE = { 'housing' => SHUT.merge('properties' => { 'works_open' => YES_NO }),
+                 'checks' => { 'type' => 'object', 'additionalProperties' => YES_NO } }.freeze
+      STATES = [*Miser::Signals::COMMANDS, Miser::Signals::BRAKE].freeze
+      SEEN = SHUT.merge('minProperties' => 1, 'properties' => STATES.to_h { |c| [c, STATE] }.merge(BESIDE)).freeze
 
       def self.run(argv)
         options = Options.parse(argv, %i[seen side format], files: 1, usage: 'diagnose JOB --seen FILE [--side SIDE] [--format text|json]')
@@ -32,12 +37,19 @@ module Miser
       end
 
       def self.seen(path, harness)
+        known = harness.lamps.map(&:id) + harness.light_names.keys
         given = Formats::StrictJson.read(Options.read_file(path), nesting: 20)
         errors = JSONSchemer.schema(SEEN).validate(given).map do |e|
           "  #{e['data_pointer']}: not taken; accepted: #{Array(e.dig('schema', 'enum')).join(', ')}"
         end
-        strange = errors.empty? ? given.values.flat_map { |s| (s['lamps'] || {}).keys }.uniq - harness.lamps.map(&:id) : []
-        errors << "  lamps: #{strange.join(', ')} not known; accepted: #{harness.lamps.map(&:id).join(', ')}" if strange.any?
+        strange = if errors.empty?
+                    given.values.flat_map do |s|
+                      [s['lamps'], s['volts'], s['lights']].compact.flat_map(&:keys)
+                    end.uniq - known
+                  else
+                    []
+                  end
+        errors << "  lamps: #{strange.join(', ')} not known; accepted: #{known.join(', ')}" if strange.any?
         raise Failure, "#{path}: what was seen is not understood\n#{errors.first(10).join("\n")}" if errors.any?
 
         given

@@ -101,7 +101,8 @@ module Miser
         y = BUS[side] + (away * 52)
         wire(side, [x, BUS[side]], [x, y - (away * 20)])
         wire('0', [x, y + (away * 20)], [x, y + (away * 34)])
-        part('resistor', x, y, id: shunt.id, label: format('%g Ω', shunt.ohms), label_at: 'right')
+        # One wrongly in series lies in the lamps' own wires: no element of the circuit is it alone.
+        part('resistor', x, y, id: shunt.series ? nil : shunt.id, label: format('%g Ω', shunt.ohms), label_at: 'right')
         part('earth', x, y + (away * 40), turn: away.negative? ? 180 : 0)
       end
 

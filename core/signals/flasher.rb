@@ -29,6 +29,8 @@ module Miser
       HEATS_SHARE = 0.55
       # Share from which a flasher is overloaded.
       OVER_SHARE = 2.2
+      # With more than it was made for, as in hazard, a bimetal or a capacitor hardly minds: the exponent of its rate.
+      OVERFED = 0.2
       # Amps a two-terminal electronic flasher needs through the lamps to live on.
       TRICKLE_A = 0.003
 
@@ -37,12 +39,12 @@ module Miser
           if x < HEATS_SHARE
             Pattern.new(rhythm: 'steady', note: 'Its heater never heats.')
           else
-            Pattern.new(rhythm: 'flashes', rate: r * (x**0.8), on_share: 0.5, first_s: 0.9 / x)
+            Pattern.new(rhythm: 'flashes', rate: r * (x**(x < 1 ? 0.8 : OVERFED)), on_share: 0.5, first_s: 0.9 / x)
           end
         }),
         Kind.new(key: 'capacitor', label: 'capacitor, two terminals', terminals: %w[49 49a], outage: true, listens: true,
           model: lambda { |x, r|
-            rate = r * ([x, 0.02].max**-0.75)
+            rate = r * (x < 1 ? [x, 0.02].max**-0.75 : x**-OVERFED)
             Pattern.new(rhythm: rate > BLUR ? 'steady' : 'flashes', rate: rate, on_share: rate > BLUR ? nil : 0.5, first_s: 0.2,
               note: rate > BLUR ? 'So fast that it looks steady.' : nil)
           }),
@@ -108,17 +110,17 @@ module Miser
       # Whether it warns of a lamp that is out.
       def warns? = kind.outage && !outage_off
 
-      # @param amps [Float] through its closed contact, one side commanded (both: hazard)
-      # @param sides [Integer] how many sides are commanded
+      # It knows one thing: the amps through it, against those of the one side it was made for. In hazard both sides pass through it.
+      # @param amps [Float] through its closed contact
       # @return [Pattern]
-      def pattern(amps, sides: 1)
+      def pattern(amps)
         return Pattern.new(rhythm: 'steady', note: 'Its contact has stuck.') if welded
         return Pattern.new(rhythm: 'none', note: dead_words) unless passes?
         return Pattern.new(rhythm: 'none', note: 'Too little flows for it to live on.') if kind.key == 'free_2' && amps < TRICKLE_A
         return Pattern.new(rhythm: 'none', note: 'Nothing flows.') if kind.listens && kind.key != 'controller' && amps < TRICKLE_A
 
-        share = outage_off ? 1.0 : amps / (design_a * sides)
-        overload(amps / (design_a * sides), kind.model.call([share, 1e-3].max, rate))
+        share = outage_off ? 1.0 : amps / design_a
+        overload(amps / design_a, kind.model.call([share, 1e-3].max, rate))
       end
 
       protected

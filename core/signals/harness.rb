@@ -6,10 +6,15 @@ require_relative 'flasher'
 module Miser
   module Signals
     # The turn-signal loop of one machine as it is wired: battery, fuse, flasher,
-    # switch, lamps, tell-tale, and what was added or went wrong. Remedies and faults
-    # each make another harness of it; a state makes a circuit of it.
+    # switch, lamps, tell-tale, the tail and brake lamp that shares their earth, and what was
+    # added or went wrong. Remedies and faults each make another harness of it; a state makes
+    # a circuit of it.
+    # @!attribute others [Array<Other>] @!attribute switch_ohm, side_ohm [Hash{String=>Float}] more in a side's contact (not in
+    #   hazard, which has contacts of its own) and in its feed @!attribute earths [Hash{String=>Float}] Ω of a place's common earth
     Harness = Struct.new(:lamps, :telltale, :flasher, :resistors, :joined_ohm, :shorts, :fuse_a, :fuse_blown, :feed_ohm, :source_ohm,
-      keyword_init: true) do
+      :others, :switch_ohm, :side_ohm, :earths, keyword_init: true) do
+      def initialize(others: [], switch_ohm: {}, side_ohm: {}, earths: {}, **rest) = super
+
       # @param changes [Hash] members to replace
       # @return [Harness]
       def with(**changes) = self.class.new(**to_h, **changes)
@@ -21,6 +26,37 @@ module Miser
       def side(name) = lamps.select { |l| l.side == name }
 
       def lamp(id) = lamps.find { |l| l.id == id }
+
+      # @return [Array<String>] places where several lamps hang on one earth
+      def shared_places
+        PLACES.select { |p| lamps.count { |l| l.place == p } + others.count { |o| o.place == p } > 1 }
+      end
+
+      # @return [Array<String>] what a person can command and look at
+      def states = others.any? { |o| o.filaments.key?('brake') } ? [*COMMANDS, BRAKE] : COMMANDS
+
+      # @param id [String] of a lamp, or of another light
+      # @return [String, nil]
+      def name_of(id) = lamp(id)&.name || light_names[id]
+
+      # Lights that are no signals: by the id of their element, what they are called.
+      # @return [Hash{String=>String}]
+      def light_names
+        running = lamps.select(&:running).to_h { |l| ["run_#{l.id}", "#{l.name}, running light"] }
+        others.reduce(running) { |all, o| all.merge(o.filaments.keys.to_h { |f| [f, o.filaments.size > 1 ? "#{o.name}: #{f}" : o.name] }) }
+      end
+    end
+
+    # A lamp that signals nothing and hangs on an earth with those that do.
+    # @!attribute place [String] @!attribute earth_ohm [Float] of its own shell
+    # @!attribute filaments [Hash{String=>Draws}] by what feeds it: tail, brake
+    Other = Struct.new(:id, :name, :place, :filaments, :earth_ohm, keyword_init: true) do
+      def with(**changes) = self.class.new(**to_h, **changes)
+    end
+
+    # What a light draws. @!attribute law [String] @!attribute volts, amps, from_v [Float]
+    Draws = Struct.new(:law, :volts, :amps, :from_v, keyword_init: true) do
+      def filament? = law == 'filament'
     end
 
     # One signal lamp where it hangs.
@@ -28,9 +64,13 @@ module Miser
     # @!attribute law [String] draw law @!attribute volts, amps [Float] its draw there
     # @!attribute from_v [Float] LED: where it begins
     # @!attribute running [Array(Float, Float), nil] volts and amps of the second filament in the same bulb
+    # @!attribute feed_side [String, nil] the side whose plug it is on, where that is not its own
     Lamp = Struct.new(:id, :name, :side, :place, :load_id, :law, :volts, :amps, :from_v, :bridged, :reversed, :open, :wire_ohm, :earth_ohm,
-      :running, :contacts_joined, keyword_init: true) do
+      :running, :contacts_joined, :feed_side, keyword_init: true) do
       def with(**changes) = self.class.new(**to_h, **changes)
+
+      # @return [String] side whose wire feeds it
+      def fed_by = feed_side || side
 
       def filament? = law == 'filament'
 
@@ -53,18 +93,28 @@ module Miser
     # What is commanded, and what the flasher's contact does just now.
     # @!attribute command [String] off, left, right, hazard
     # @!attribute closed [Boolean] @!attribute lights [Boolean] running lights on
-    # @!attribute volts [Float] of the battery
-    State = Struct.new(:command, :closed, :lights, :volts, keyword_init: true) do
-      def to_s = "#{command}, contact #{closed ? 'closed' : 'open'}, lights #{lights ? 'on' : 'off'}, #{volts} V"
+    # @!attribute volts [Float] of the battery @!attribute brake [Boolean] held
+    State = Struct.new(:command, :closed, :lights, :volts, :brake, keyword_init: true) do
+      def to_s
+        "#{command}, contact #{closed ? 'closed' : 'open'}, lights #{lights ? 'on' : 'off'}#{', brake held' if brake}, #{volts} V"
+      end
     end
 
     COMMANDS = %w[off left right hazard].freeze
+    # Nothing commanded, the brake held.
+    BRAKE = 'brake'
+    # Where several lamps have one earth.
+    PLACES = %w[front rear].freeze
     SIDES = %w[left right].freeze
 
     # Makes the circuit of a harness in a state.
     class Wiring
       CONTACT_OHM = 0.01
       FUSE_OHM = 0.005
+      # States in which no signal is commanded.
+      IDLE = ['off', BRAKE].freeze
+      # Which node feeds a light that is no signal.
+      FEEDS = { 'tail' => 'run', 'brake' => 'stop' }.freeze
 
       # @param harness [Harness] @param state [State]
       def initialize(harness, state)
@@ -73,7 +123,10 @@ module Miser
       end
 
       # @return [Network::Solver]
-      def circuit = Network::Solver.new([*feed, *SIDES.flat_map { |s| side(s) }, *telltale, *bridges, *running_feed])
+      def circuit
+        Network::Solver.new([*feed, *@h.lamps.flat_map { |l| lamp(l) }, *SIDES.flat_map { |s| resistors(s) }, *telltale, *bridges,
+          *other_lights, *earths, *other_feeds])
+      end
 
       private
 
@@ -85,27 +138,28 @@ module Miser
         contact = CONTACT_OHM if @h.flasher.welded
         [Network::Source.new('battery', 'bat', '0', @s.volts, @h.source_ohm), wire('fuse', 'bat', 'fed', fuse),
           wire('flasher', 'fed', 'out', contact),
-          *SIDES.map { |s| wire("switch_#{s}", 'out', s, switched?(s) ? CONTACT_OHM : Network::Resistor::OPEN) },
+          *SIDES.map { |s| wire("switch_#{s}", 'out', s, switch(s)) },
           *@h.shorts.map { |node, ohms| wire("pinch_#{node}", node, '0', ohms) }]
       end
 
-      def switched?(side) = [side, 'hazard'].include?(@s.command)
-
-      def side(name)
-        @h.side(name).flat_map { |l| lamp(l) } + @h.resistors.select { |r| r.side == name && !r.series }.map do |r|
-          wire(r.id, name, '0', r.ohms)
-        end
+      # Its own contact, or the hazard's; then the side's feed.
+      def switch(side)
+        contact = { side => @h.switch_ohm.fetch(side, 0.0), 'hazard' => 0.0 }[@s.command]
+        contact ? CONTACT_OHM + contact + @h.side_ohm.fetch(side, 0.0) : Network::Resistor::OPEN
       end
+
+      def resistors(side) = @h.resistors.select { |r| r.side == side && !r.series }.map { |r| wire(r.id, side, '0', r.ohms) }
 
       # Wire, lamp, earth; a resistor wrongly in series lies in the wire. A lamp whose
       # shell is nobody else's keeps its earth's resistance in the wire.
       def lamp(l)
         series = @h.resistors.find { |r| r.series && r.side == l.side }
+        earth = earth(l.place)
         ohms = l.wire_ohm + (series ? series.ohms : 0) + (l.shell? ? 0 : l.earth_ohm)
-        shell = l.shell? ? "#{l.id}_shell" : '0'
-        parts = [wire("wire_#{l.id}", l.side, "#{l.id}_feed", l.open ? Network::Resistor::OPEN : [ohms, 1e-3].max),
+        shell = l.shell? ? "#{l.id}_shell" : earth
+        parts = [wire("wire_#{l.id}", l.fed_by, "#{l.id}_feed", l.open ? Network::Resistor::OPEN : [ohms, 1e-3].max),
           light(l.id, l, "#{l.id}_feed", shell)]
-        parts << wire("earth_#{l.id}", shell, '0', [l.earth_ohm, 1e-3].max) if l.shell?
+        parts << wire("earth_#{l.id}", shell, earth, [l.earth_ohm, 1e-3].max) if l.shell?
         parts << Network::Filament.new("run_#{l.id}", 'run', shell, *l.running) if l.running
         parts << wire("touch_#{l.id}", "#{l.id}_feed", 'run', 0.05) if l.contacts_joined
         parts
@@ -132,11 +186,30 @@ module Miser
 
       def bridges = @h.joined_ohm ? [wire('join', 'left', 'right', @h.joined_ohm)] : []
 
-      # Running filaments hang on their own feed, on or open with the lights.
-      def running_feed
-        return [] unless @h.lamps.any? { |l| l.running || l.contacts_joined }
+      # The node of a place's common earth: earth itself while it is good.
+      def earth(place) = @h.earths.key?(place) ? "earth_#{place}" : '0'
 
-        [wire('lights', 'bat', 'run', @s.lights ? CONTACT_OHM : Network::Resistor::OPEN)]
+      def earths
+        used = (@h.lamps + @h.others).map(&:place).uniq
+        @h.earths.slice(*used).map { |place, ohms| wire("common_#{place}", earth(place), '0', ohms) }
+      end
+
+      # Tail and brake.
+      def other_lights
+        @h.others.flat_map do |o|
+          own = o.earth_ohm.positive?
+          shell = own ? "#{o.id}_shell" : earth(o.place)
+          o.filaments.map { |feed, draws| light(feed, draws, FEEDS.fetch(feed), shell) } +
+            (own ? [wire("earth_#{o.id}", shell, earth(o.place), o.earth_ohm)] : [])
+        end
+      end
+
+      # Running filaments and the tail hang on the lights' feed, the brake on its switch: on or open.
+      def other_feeds
+        fed = @h.others.flat_map { |o| o.filaments.keys }
+        lights = fed.include?('tail') || @h.lamps.any? { |l| l.running || l.contacts_joined }
+        [(wire('lights', 'bat', 'run', @s.lights ? CONTACT_OHM : Network::Resistor::OPEN) if lights),
+          (wire('brake_switch', 'bat', 'stop', @s.brake ? CONTACT_OHM : Network::Resistor::OPEN) if fed.include?('brake'))].compact
       end
     end
   end

@@ -28,14 +28,27 @@ module Miser
         @thresholds = thresholds
         settle(lights, volts)
         blow_fuse(lights, volts) if fuse_a && @closed.amps['fuse'] > fuse_a
-        @pattern = command == 'off' ? Flasher::Pattern.new(rhythm: 'none') : rhythm
+        @pattern = idle? ? Flasher::Pattern.new(rhythm: 'none') : rhythm
       end
 
       # @return [Boolean] whether the fuse went just now
       def fuse_blows? = @blew || false
 
+      # @return [Boolean] whether it is blown: just now, or long since
+      def fuse_blown? = harness.fuse_blown
+
       # @return [Hash{String=>Item}]
       def lamps = @lamps ||= harness.lamps.to_h { |l| [l.id, item(l.id, l)] }
+
+      # Running lights, tail and brake.
+      # @return [Hash{String=>Item}]
+      def lights = @lights ||= running.merge(others)
+
+      # @return [Boolean] whether no signal is commanded
+      def idle? = Wiring::IDLE.include?(command)
+
+      # @return [Boolean] whether the dash tell-tale alone goes fast, as a controller makes it
+      def telltale_fast? = !pattern.telltale_rate.nil? && pattern.telltale_rate > Rhythm::RATE.end
 
       # @return [Hash{String=>Item}]
       def telltales
@@ -62,18 +75,22 @@ module Miser
       def rate_word
         return pattern.rhythm unless pattern.flashes?
 
-        Rhythm.word(pattern.rate)
+        # It may tick, but nothing is seen of it.
+        dark? ? 'none' : Rhythm.word(pattern.rate)
       end
+
+      # @return [Boolean] whether some lamp glows faintly between its flashes
+      def afterglow? = lamps.values.any? { |i| i.closed.level == 'lit' && %w[ghost dim].include?(i.open.level) }
 
       def residual = [@closed.residual, @open.residual].max
 
       # @return [Boolean] nothing to be said against its rhythm
-      def well? = !fuse_blows? && (command == 'off' || rate_word == 'normal')
+      def well? = !fuse_blows? && (idle? || rate_word == 'normal')
 
       # @return [String] what the rhythm is
       def words
         return 'The fuse blows.' if fuse_blows?
-        return 'Nothing commanded.' if command == 'off'
+        return 'Nothing commanded.' if idle?
 
         said = { 'none' => 'Nothing flashes.',
                  'steady' => 'On, never flashing.' }[pattern.rhythm] || "#{pattern.rate.round} flashes a minute."
@@ -85,10 +102,12 @@ module Miser
 
       private
 
+      def dark? = [*lamps.values, *telltales.values].all? { |i| i.looks == 'dark' }
+
       def fuse_a = harness.fuse_a
 
       def solve(closed, lights, volts)
-        state = State.new(command: command, closed: closed, lights: lights, volts: volts)
+        state = State.new(command: idle? ? 'off' : command, closed: closed, lights: lights, volts: volts, brake: command == BRAKE)
         Wiring.new(harness, state).circuit.solve
       end
 
@@ -101,19 +120,36 @@ module Miser
       # With nothing commanded the flasher's contact makes no odds.
       def settle(lights, volts)
         @open = solve(false, lights, volts)
-        @closed = command == 'off' ? @open : solve(true, lights, volts)
+        @closed = idle? ? @open : solve(true, lights, volts)
       end
 
-      def rhythm = harness.flasher.pattern(flasher_a, sides: command == 'hazard' ? 2 : 1)
+      def rhythm = harness.flasher.pattern(flasher_a)
 
-      def item(id, what)
-        shut, apart = [@closed, @open].map { |s| glow(id, what, s) }
+      def running
+        harness.lamps.select(&:running).to_h do |l|
+          volts, amps = l.running
+          id = "run_#{l.id}"
+          [id, item(id, Draws.new(law: 'filament', volts: volts, amps: amps), Wiring::FEEDS['tail'], l.shell? ? "#{l.id}_shell" : '0')]
+        end
+      end
+
+      def others
+        harness.others.flat_map do |o|
+          common = harness.earths.key?(o.place) ? "earth_#{o.place}" : '0'
+          shell = o.earth_ohm.positive? ? "#{o.id}_shell" : common
+          o.filaments.map { |feed, draws| [feed, item(feed, draws, Wiring::FEEDS.fetch(feed), shell)] }
+        end.to_h
+      end
+
+      # @param nodes [Array<String>] it hangs between
+      def item(id, what, *nodes)
+        shut, apart = [@closed, @open].map { |s| glow(id, what, s, nodes) }
         Item.new(id: id, closed: shut, open: apart, looks: looks(shut, apart))
       end
 
-      def glow(id, what, solution)
+      def glow(id, what, solution, nodes)
         amps = solution.amps.fetch(id)
-        volts = drop(id, what, solution)
+        volts = nodes.empty? ? drop(id, what, solution) : solution.volts.fetch(nodes[0]) - solution.volts.fetch(nodes[1])
         share = what.filament? ? [volts.abs / what.volts, 0].max**Draw::Filament::LIGHT : led_share(what, amps)
         Glow.new(level: level(share), volts: volts, amps: amps, watts: amps * volts, share: share)
       end
@@ -127,9 +163,16 @@ module Miser
       def drop(id, what, solution)
         v = solution.volts
         return v[id.delete_prefix('telltale_')] if id.start_with?('telltale_')
-        return v["#{id}_feed"] - (what.shell? ? v["#{id}_shell"] : 0.0) unless id == 'telltale'
+        return v["#{id}_feed"] - v[shell(what)] unless id == 'telltale'
 
         { 'shared' => -> { v['left'] - v['right'] }, 'diodes' => -> { v['tell'] }, 'pilot' => -> { v['out'] } }.fetch(what.wiring).call
+      end
+
+      # @return [String] node of a lamp's shell
+      def shell(lamp)
+        return "#{lamp.id}_shell" if lamp.shell?
+
+        harness.earths.key?(lamp.place) ? "earth_#{lamp.place}" : '0'
       end
 
       def level(share)
@@ -137,7 +180,7 @@ module Miser
       end
 
       def looks(shut, apart)
-        return apart.level == 'off' ? 'dark' : still(apart) if command == 'off' || pattern.rhythm == 'none'
+        return apart.level == 'off' ? 'dark' : still(apart) if idle? || pattern.rhythm == 'none'
         return still(shut) if pattern.rhythm == 'steady' || shut.level == apart.level
 
         shut.level == 'lit' || apart.level == 'lit' ? 'flashes' : shut.level

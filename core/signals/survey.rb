@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative 'cures'
+require_relative 'looks'
 
 module Miser
   module Signals
@@ -10,8 +11,8 @@ module Miser
       # V a cure's amps are figured at.
       CURE_V = Volts::RUNNING
       DEFAULTS = { 'wire_ohm' => 0.08, 'feed_ohm' => 0.05, 'source_ohm' => 0.03 }.freeze
-      PLACES = %w[front rear].freeze
       PLUGS = { 2 => %w[49 49a], 3 => %w[49 49a 31] }.freeze
+      OTHERS = %w[tail brake].freeze
       SYSTEM_FLASHERS = { 'data_bus' => 'controller' }.freeze
 
       # @param budget [Budget::Budget] whose entries say what hangs there
@@ -59,6 +60,11 @@ module Miser
         )
       end
 
+      # What would be seen of it with faults in it, kept for the next question.
+      # @param side [String] before or after
+      # @return [Looks]
+      def looks(side) = (@looks ||= {})[side] ||= Looks.new(harness(side), thresholds: thresholds)
+
       def judgement(side, cured: true) = judge(harness(side, cured: cured))
 
       # @param harness [Harness] this machine's, with a fault in it perhaps
@@ -91,7 +97,18 @@ module Miser
         lamps = SIDES.flat_map { |s| lamps(side, s) }
         Harness.new(lamps: lamps, telltale: telltale(side), flasher: flasher,
           resistors: [], joined_ohm: nil, shorts: {}, fuse_a: @entered['fuse_a'] || 15.0, fuse_blown: false,
-          feed_ohm: number('feed_ohm'), source_ohm: number('source_ohm'))
+          feed_ohm: number('feed_ohm'), source_ohm: number('source_ohm'), others: others(side))
+      end
+
+      # Tail and brake, where they are known: they hang on the rear earth with the signals there.
+      def others(side)
+        lit = @budget.entries(side).select { |e| OTHERS.include?(e.row['role']) && e.load.known? && e.load.law.amps.positive? }
+        first = lit.uniq { |e| e.row['role'] }.group_by { |e| Job::Document.lamp_id(e.row) }
+        first.map do |lamp, entries|
+          name = entries.size > 1 ? (@document.lamp_of(entries.first.row)&.name || 'Rear lamp') : entries.first.name
+          Other.new(id: "other_#{lamp}", name: name, place: 'rear', earth_ohm: 0.0,
+            filaments: entries.to_h { |e| [e.row['role'], Draws.new(**draw(e.load))] })
+        end
       end
 
       # A lamp hangs where it says; others at the front and the rear, further ones as extra pairs.

@@ -12,7 +12,8 @@ module Miser
       WIRES = { 'supply' => 'Supply wire', 'output' => 'Flasher to switch', 'left' => 'Left wire', 'right' => 'Right wire' }.freeze
       SCHOOLS = { 'swap' => 'flasher swap: costs no amps, no heat', 'resistors' => 'load resistors: keeps the flasher' }.freeze
       # What is on, with a command given.
-      COMMANDED = { 'off' => 'nothing on', 'left' => 'left on', 'right' => 'right on', 'hazard' => 'hazard on' }.freeze
+      COMMANDED = { 'off' => 'nothing on', 'left' => 'left on', 'right' => 'right on', 'hazard' => 'hazard on',
+                    'brake' => 'brake held' }.freeze
       COMMANDS = { 'off' => 'Off', 'left' => 'Left', 'right' => 'Right', 'hazard' => 'Hazard' }.freeze
       # Parts of the drawn loop that are no lamps.
       PARTS = { 'battery' => 'Battery', 'fuse' => 'Fuse', 'flasher' => 'Flasher', 'switch' => 'Switch', 'diode_left' => 'Diode, left',

@@ -24,6 +24,12 @@ class SignalsCheck < Miser::Test
               'bridged' => signal_loop(lamps: led_four.map { |l| l.with(bridged: true) }) }
     %w[pair shared diodes pilot none].each { |w| loops["tell-tale #{w}"] = signal_loop(lamps: led_four, wiring: w) }
     Fault.all_in(leds).group_by { |f| f.kind.key }.each { |key, list| loops["fault #{key}"] = list.last.apply(leds) }
+    whole = signal_loop(lamps: dual(four), wiring: 'shared', others: [rear_lamp])
+    loops['tail and brake on the same earth'] = whole
+    %w[side_feed@left~4 switch@right~15 common_earth@rear common_earth@rear~4 common_earth@front~open other_earth@rear_lamp~open
+      swapped@rear bad_earth@front_left~15 feed~2].each do |id|
+      loops["fault #{id}"] = Fault.named(id, whole).apply(whole)
+    end
     loops['load resistors'] =
       signal_loop(lamps: led_four,
         resistors: SIDES.map do |s|
@@ -52,12 +58,12 @@ class SignalsCheck < Miser::Test
     count = 0
     named.each do |name, harness|
       [State.new(command: 'left', closed: true, lights: true, volts: 12.8),
-        State.new(command: 'hazard', closed: true, lights: false, volts: 14.2)].each do |state|
+        State.new(command: 'hazard', closed: true, lights: false, volts: 14.2, brake: true)].each do |state|
         compare(name, harness, state)
         count += 1
       end
     end
-    assert_operator count, :>=, 50
+    assert_operator count, :>=, 90
   end
 
   def test_random_circuits

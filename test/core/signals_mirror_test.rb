@@ -11,8 +11,9 @@ class SignalsMirrorTest < Miser::Test
   SWAP = { 'left' => 'right', 'right' => 'left', 'off' => 'off', 'hazard' => 'hazard' }.freeze
 
   def mirrored(harness)
-    harness.with(lamps: harness.lamps.map { |l| l.with(id: other(l.id), side: SWAP[l.side]) },
-      shorts: harness.shorts.transform_keys { |k| other(k) },
+    harness.with(lamps: harness.lamps.map { |l| l.with(id: other(l.id), side: SWAP[l.side], feed_side: SWAP[l.feed_side]) },
+      shorts: harness.shorts.transform_keys { |k| other(k) }, side_ohm: harness.side_ohm.transform_keys(&SWAP),
+      switch_ohm: harness.switch_ohm.transform_keys(&SWAP),
       resistors: harness.resistors.map { |r| mirrored_resistor(r) })
   end
 

@@ -162,7 +162,7 @@ class SignalsTest < Miser::Test
     filaments = signal_loop(wiring: 'pair')
     assert_includes %w[dim ghost], looks(seen(Fault.named('in_series@left', filaments).apply(filaments)))['front_left']
     thermal = signal_loop(wiring: 'pair', flasher: 'thermal')
-    assert_equal 'slow', seen(Fault.named('feed', thermal).apply(thermal)).rate_word
+    assert_equal 'slow', seen(Fault::BY_KEY.fetch('feed').change.call(thermal, nil, 3.3)).rate_word
     small = signal_loop(lamps: four(law: 'regulated', volts: 12.0, amps: 0.02, from_v: 2.5), wiring: 'none')
     assert_equal 'ghost', seen(Fault.named('leaky', small).apply(small)).lamps['front_left'].open.level
   end
@@ -184,10 +184,10 @@ class SignalsTest < Miser::Test
     (one_each - hidden).each do |id|
       diagnosis = diagnose([id], good, commands: id.include?('right') ? %w[right off] : %w[left off])
       best = diagnosis.candidates.first
-      mine = diagnosis.candidates.find { |c| c.id == id }
+      mine = diagnosis.candidates.find { |c| c.place_ids == [Fault.named(id, good).place_id] }
       assert mine, id
       assert_equal best.explains, mine.explains, "#{id} explains as much as #{best.id}"
-      assert_operator mine.share, :>=, best.share / 4, id
+      assert_operator mine.share, :>=, best.share / 12, id
     end
   end
 
@@ -206,6 +206,39 @@ class SignalsTest < Miser::Test
     assert_empty fine.candidates.first.faults, 'nothing wrong is an answer'
   end
 
+  # Shares that have to add up to one would mislead where the cause is in no table.
+  def test_none_of_these_has_a_share_of_its_own
+    good = signal_loop(lamps: four(**led), wiring: 'pair', flasher: 'free_3')
+    plain = Diagnosis.new(good, { 'left' => { 'lamps' => { 'rear_left' => 'dark', 'front_left' => 'flashes' } } }, thresholds: SEEN)
+    assert_operator plain.candidates.find(&:other).share, :<, 0.05
+    odd = { 'left' => { 'lamps' => { 'front_left' => 'ghost', 'rear_left' => 'steady', 'front_right' => 'flashes', 'rear_right' => 'dim' },
+                        'rate' => 'slow' },
+            'right' => { 'lamps' => { 'front_left' => 'steady', 'rear_left' => 'dark', 'front_right' => 'ghost', 'rear_right' => 'steady' },
+                         'rate' => 'fast' } }
+    best = Diagnosis.new(good, odd, thresholds: SEEN).candidates.first
+    assert best.other
+    assert_operator best.share, :>, 0.8
+    assert_match(/battery on/, best.checks.first)
+  end
+
+  # A flasher knows the amps through it: a low side is fast, and hazard, with both sides through it, is not.
+  def test_hazard_hides_a_low_side
+    low = signal_loop(lamps: four.map { |l| l.id == 'rear_left' ? l.with(open: true) : l }, wiring: 'pair')
+    assert_equal(%w[fast normal normal], %w[left right hazard].map { |c| seen(low, c).rate_word })
+    %w[thermal capacitor outage].each { |k| assert_equal 'normal', seen(signal_loop(wiring: 'pair', flasher: k), 'hazard').rate_word, k }
+    all_led = signal_loop(lamps: four(**led), wiring: 'pair')
+    assert_equal 'fast', seen(all_led, 'hazard').rate_word, 'four LEDs together are still too little'
+  end
+
+  # What a check gave counts as what was seen.
+  def test_a_check_decides
+    good = signal_loop(lamps: four(**led), wiring: 'pair', flasher: 'free_3')
+    seen_now = { 'left' => { 'lamps' => { 'rear_left' => 'dark' } } }
+    first = ->(checks) { Diagnosis.new(good, seen_now.merge('checks' => checks), thresholds: SEEN).candidates.first.place_ids }
+    assert_equal ['earth@rear_left'], first[{ 'earth@rear_left' => true }]
+    assert_equal ['open@rear_left'], first[{ 'reversed@rear_left' => false, 'earth@rear_left' => false, 'swapped@rear' => false }]
+  end
+
   # What is dropped early would not have been kept: the same candidates in the same order, with a share that hardly moves, for fewer
   # circuits.
   def test_faults_dropped_early_would_not_have_been_kept
@@ -221,7 +254,7 @@ class SignalsTest < Miser::Test
       thorough.candidates.zip(quick.candidates) { |t, q| assert_in_delta t.share, q.share, 0.01, t.id }
       [quick.solved, thorough.solved]
     end
-    assert_operator solved.sum(&:first), :<, 0.9 * solved.sum(&:last)
+    assert_operator solved.sum(&:first), :<, 0.95 * solved.sum(&:last)
   end
 
   # Property: a rate tapped with a human's scatter comes back within its own doubt.

@@ -18,6 +18,13 @@ module Miser
 
     def led(**rest) = { law: 'resistor', volts: 12.8, amps: 0.12, from_v: 7.0 }.merge(rest)
 
+    # A tail and brake bulb at the rear.
+    def rear_lamp
+      Signals::Other.new(id: 'rear_lamp', name: 'Rear lamp', place: 'rear', earth_ohm: 0.0,
+        filaments: { 'tail' => Signals::Draws.new(law: 'filament', volts: 12.0, amps: 0.42, from_v: 0.0),
+                     'brake' => Signals::Draws.new(law: 'filament', volts: 12.0, amps: 1.75, from_v: 0.0) })
+    end
+
     def signal_loop(lamps: four, wiring: 'shared', flasher: 'outage', tell: { law: 'filament', volts: 12.0, amps: 0.28, from_v: 0.0 },
                     **rest)
       defaults = { resistors: [], joined_ohm: nil, shorts: {}, fuse_a: 15.0, fuse_blown: false, feed_ohm: 0.05, source_ohm: 0.03 }

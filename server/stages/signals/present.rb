@@ -17,7 +17,7 @@ module Miser
       # @return [Hash]
       def signals(survey, volts: Volts::REST, lights: true, faults: [], with_cures: true)
         bare = { ready: survey.ready?, missing: survey.missing, sides: nil, cures: [], chosen: survey.chosen, beside: nil,
-                 school: survey.school, faults: [], pins: nil }
+                 school: survey.school, faults: [], pins: nil, asked: nil }
         return bare unless survey.ready?
 
         harnesses = Budget::Budget::SIDES.to_h { |side| [side, survey.harness(side)] }
@@ -28,8 +28,14 @@ module Miser
           cures: with_cures ? survey.cures.ranked.map { |c| c.to_h.merge(parts: c.parts.map(&:to_h)) } : [],
           beside: with_cures ? survey.cures.beside&.label : nil, pins: pins(survey),
           faults: Signals::Fault.all_in(survey.harness('after')).map do |f|
-            { id: f.id, label: f.label, check: f.check, cure: f.cure }
-          end)
+            { id: f.id, label: f.words, check: f.check, cure: f.cure }
+          end, asked: asked(survey.harness('after')))
+      end
+
+      # What a person can be asked of the machine: what to command, which other lights to look at.
+      def asked(harness)
+        { states: harness.states.map { |c| { key: c, on: Signals::Terms::COMMANDED.fetch(c) } },
+          lights: harness.light_names.map { |id, name| { id: id, name: name } } }
       end
 
       def signals_side(harness, survey, volts, lights)
@@ -70,13 +76,16 @@ module Miser
 
       # @param diagnosis [Signals::Diagnosis]
       def diagnosis(diagnosis)
-        { candidates: diagnosis.candidates.first(8).map { |c| candidate(c) }, next_test: diagnosis.next_test&.to_h,
+        { candidates: diagnosis.candidates.first(8).map { |c| candidate(c) }, next_test: next_test(diagnosis.next_test),
           solved: diagnosis.solved, observed: diagnosis.candidates.first.of }
       end
 
+      def next_test(test)
+        test&.to_h&.merge(observe: %i[command kind id].zip(test.observe.place).to_h)
+      end
+
       def candidate(candidate)
-        candidate.to_h.slice(:share, :explains, :of, :contradicts).merge(id: candidate.id, label: candidate.label,
-          checks: candidate.faults.map(&:check),
+        candidate.to_h.slice(:share, :explains, :of, :contradicts, :label).merge(id: candidate.id, checks: candidate.checks,
           cures: candidate.faults.map(&:cure))
       end
     end

@@ -15,7 +15,7 @@ module Miser
             survey = Signals.ready(Signals.survey(self))
             answer(200,
               SignalsView.diagnosis(Miser::Signals::Diagnosis.new(survey.harness(body['side']), body['seen'],
-                thresholds: survey.thresholds)))
+                thresholds: survey.thresholds, looks: survey.looks(body['side']))))
           end
 
           app.post('/api/taps') do

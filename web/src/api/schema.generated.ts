@@ -2152,6 +2152,17 @@ export interface components {
             cures: components["schemas"]["CureView"][];
             /** @description label of the other school's best */
             beside: string | null;
+            asked: null | {
+                states: {
+                    /** @enum {unknown} */
+                    key: "off" | "left" | "right" | "hazard" | "brake";
+                    on: string;
+                }[];
+                lights: {
+                    id: string;
+                    name: string;
+                }[];
+            };
             chosen: string[];
             /** @enum {unknown} */
             school: "swap" | "resistors";
@@ -2176,8 +2187,19 @@ export interface components {
             lamps?: {
                 [key: string]: "dark" | "ghost" | "dim" | "steady" | "flashes";
             };
+            /** @description running lights, tail, brake */
+            lights?: {
+                [key: string]: "dark" | "ghost" | "dim" | "steady" | "flashes";
+            };
+            /** @description at a lamp, lit, against a good one */
+            volts?: {
+                [key: string]: "none" | "low" | "less" | "good";
+            };
             /** @enum {unknown} */
             telltale?: "dark" | "ghost" | "dim" | "steady" | "flashes";
+            telltale_fast?: boolean;
+            /** @description glows faintly between flashes */
+            afterglow?: boolean;
             /** @enum {unknown} */
             rate?: "none" | "steady" | "slow" | "normal" | "fast";
             fuse?: boolean;
@@ -2190,6 +2212,14 @@ export interface components {
                 left?: components["schemas"]["SeenIn"];
                 right?: components["schemas"]["SeenIn"];
                 hazard?: components["schemas"]["SeenIn"];
+                brake?: components["schemas"]["SeenIn"];
+                housing?: {
+                    works_open?: boolean;
+                };
+                /** @description what a fault’s own check gave, by its place */
+                checks?: {
+                    [key: string]: boolean;
+                };
             };
         };
         Diagnosis: {
@@ -2209,7 +2239,14 @@ export interface components {
                 key: string;
                 words: string;
                 gain: number;
+                /** @description where its answer belongs in what was seen */
+                observe: {
+                    command: string;
+                    kind: string;
+                    id: string | null;
+                };
                 outcomes: {
+                    value: string | boolean | null;
                     outcome: string;
                     means: string[];
                     share: number;

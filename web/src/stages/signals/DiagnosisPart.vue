@@ -3,39 +3,46 @@ import { computed, ref } from 'vue'
 import { api, AWAY, type Schemas } from '../../api/client'
 import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
-import { useReference } from '../../state/useReference'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
 import ToneNote from '../../ui/ToneNote.vue'
 import { plain } from '../../ui/format'
-import type { Command } from './useSignals'
 
 /** What do you see? Any of it may stay open. */
 const props = defineProps<{ view: Schemas['SignalsView'] }>()
 const job = useJob()
-const reference = useReference()
 type Seen = Schemas['SeenIn']
+type AllSeen = Schemas['DiagnoseIn']['seen']
+type State = NonNullable<Schemas['SignalsView']['asked']>['states'][number]['key']
 const named = <K extends string>(keys: readonly K[]) => keys.map((key) => ({ key, label: key as string }))
 const LOOKS = named(['dark', 'ghost', 'dim', 'steady', 'flashes'] as const)
 const RATES = named(['none', 'steady', 'slow', 'normal', 'fast'] as const)
 type Look = (typeof LOOKS)[number]['key']
-const command = ref<Command>('left')
-const seen = ref<Record<string, Seen>>({})
+/** Signs that a state has or has not. */
+const SIGNS = [
+  { key: 'fuse', label: 'the fuse blew' },
+  { key: 'telltale_fast', label: 'the tell-tale alone is fast' },
+  { key: 'afterglow', label: 'glows between flashes' },
+] as const
+const command = ref<State>('left')
+const seen = ref<AllSeen>({})
 const lamps = computed(() => props.view.sides?.after.views[0].lamps ?? [])
+const lights = computed(() => props.view.asked?.lights ?? [])
 const hasTelltale = computed(() => (props.view.sides?.after.views[0].telltales.length ?? 0) > 0)
 const here = computed<Seen>(() => seen.value[command.value] ?? {})
 const looked = computed(() => Object.values(seen.value).some((s) => Object.keys(s).length > 0))
+const signalling = computed(() => !['off', 'brake'].includes(command.value))
 
-function put(change: Seen) {
-  const next = JSON.parse(JSON.stringify({ ...here.value, ...change })) as Seen
-  seen.value = { ...seen.value, [command.value]: next }
-}
-function lamp(id: string, look: Look) {
-  const was = { ...(here.value.lamps ?? {}) }
-  if (was[id] === look) delete was[id]
-  else was[id] = look
-  put({ lamps: Object.keys(was).length ? was : undefined })
+/** What stands at a place of what was seen is put, or taken back where it stood already. */
+function put(state: string, path: string[], value: unknown) {
+  const next = JSON.parse(JSON.stringify(seen.value)) as Record<string, Record<string, unknown>>
+  const keys = [state, ...path]
+  const last = keys.pop()!
+  const at = keys.reduce<Record<string, unknown>>((o, key) => (o[key] ??= {}) as Record<string, unknown>, next)
+  if (at[last] === value) delete at[last]
+  else at[last] = value
+  seen.value = next as AllSeen
 }
 
 const {
@@ -46,23 +53,22 @@ const {
   seen,
   () =>
     looked.value
-      ? api.POST('/api/jobs/{id}/diagnose', {
-          params: { path: { id: job.id } },
-          body: { side: 'after', seen: seen.value as Schemas['DiagnoseIn']['seen'] },
-        })
+      ? api.POST('/api/jobs/{id}/diagnose', { params: { path: { id: job.id } }, body: { side: 'after', seen: seen.value } })
       : null,
   `${AWAY} What you entered stays here.`,
 )
-/** Which commands have been looked at shows at their names. */
+/** Which states have been looked at shows at their names. */
 const commands = computed(() =>
-  (reference.tables?.signal_commands ?? []).map((c) => ({
-    ...c,
+  (props.view.asked?.states ?? []).map((c) => ({
+    key: c.key,
     label: c.on + (Object.keys(seen.value[c.key] ?? {}).length ? ' •' : ''),
   })),
 )
-/** Tapped again, a look is taken back. */
-function toggled<K>(was: K | undefined, now: K) {
-  return was === now ? undefined : now
+/** An answer to what was asked goes where it would have been tapped. */
+function answer(observe: { command: string; kind: string; id: string | null }, value: string | boolean | null) {
+  if (value === null) return
+  const path = observe.kind === 'check' ? [observe.id!] : observe.id ? [observe.kind, observe.id] : [observe.kind]
+  put(observe.command, path, value)
 }
 </script>
 
@@ -74,7 +80,25 @@ function toggled<K>(was: K | undefined, now: K) {
         <ChoiceRow class="mb-3" label="With what commanded" :options="commands" :value="command" @pick="command = $event" />
         <div v-for="l in lamps" :key="l.id" class="mb-2">
           <span class="mb-0.5 block font-semibold">{{ l.name }}</span>
-          <ChoiceRow :label="`${l.name} looks`" :options="LOOKS" :value="here.lamps?.[l.id]" stretch optional @pick="lamp(l.id, $event)" />
+          <ChoiceRow
+            :label="`${l.name} looks`"
+            :options="LOOKS"
+            :value="here.lamps?.[l.id]"
+            stretch
+            optional
+            @pick="put(command, ['lamps', l.id], $event as Look)"
+          />
+        </div>
+        <div v-for="l in lights" :key="l.id" class="mb-2">
+          <span class="mb-0.5 block font-semibold">{{ l.name }}</span>
+          <ChoiceRow
+            :label="`${l.name} looks`"
+            :options="LOOKS"
+            :value="here.lights?.[l.id]"
+            stretch
+            optional
+            @pick="put(command, ['lights', l.id], $event as Look)"
+          />
         </div>
         <div v-if="hasTelltale" class="mb-2">
           <span class="mb-0.5 block font-semibold">Tell-tale</span>
@@ -84,21 +108,26 @@ function toggled<K>(was: K | undefined, now: K) {
             :value="here.telltale"
             stretch
             optional
-            @pick="put({ telltale: toggled(here.telltale, $event) })"
+            @pick="put(command, ['telltale'], $event)"
           />
         </div>
-        <div v-if="command !== 'off'" class="mb-2">
+        <div v-if="signalling" class="mb-2">
           <span class="mb-0.5 block font-semibold">Rate</span>
-          <ChoiceRow label="Rate" :options="RATES" :value="here.rate" stretch optional @pick="put({ rate: toggled(here.rate, $event) })" />
+          <ChoiceRow label="Rate" :options="RATES" :value="here.rate" stretch optional @pick="put(command, ['rate'], $event)" />
         </div>
         <div class="flex flex-wrap gap-2">
           <button
+            v-for="sign in signalling ? SIGNS : SIGNS.slice(0, 1)"
+            :key="sign.key"
             type="button"
             class="btn"
-            :aria-pressed="here.fuse === true"
-            @click="put({ fuse: here.fuse === true ? undefined : true })"
+            :aria-pressed="here[sign.key] === true"
+            @click="put(command, [sign.key], true)"
           >
-            the fuse blew
+            {{ sign.label }}
+          </button>
+          <button type="button" class="btn" :aria-pressed="seen.housing?.works_open === true" @click="put('housing', ['works_open'], true)">
+            works open, not closed up
           </button>
           <button type="button" class="btn" :disabled="!looked" @click="seen = {}">start over</button>
         </div>
@@ -114,7 +143,7 @@ function toggled<K>(was: K | undefined, now: K) {
             <li v-for="(c, i) in result.candidates.slice(0, 5)" :key="c.id" class="border-b border-line py-2" data-testid="candidate">
               <span class="flex items-baseline gap-3">
                 <span class="num w-14 text-right text-xl font-bold">{{ c.share >= 0.005 ? Math.round(c.share * 100) : '<1' }} %</span>
-                <span class="min-w-0 flex-1 font-semibold">{{ c.label }}</span>
+                <span class="min-w-0 flex-1 font-semibold first-letter:uppercase">{{ c.label }}</span>
                 <span class="text-sm text-dim">explains {{ c.explains }} of {{ c.of }}</span>
               </span>
               <span v-if="i < 2 && c.cures.length" class="block pl-[4.25rem] text-sm">{{ c.cures.join(' ') }}</span>
@@ -125,8 +154,12 @@ function toggled<K>(was: K | undefined, now: K) {
           </ol>
           <ToneNote v-if="result.next_test" tone="doubt" class="mt-3" data-testid="next-test">
             <p class="font-bold">Next: {{ result.next_test.words }}</p>
-            <p v-for="o in result.next_test.outcomes" :key="o.outcome" class="mt-1">
-              <b>{{ o.outcome }}</b> <span class="num text-sm">{{ plain(o.share * 100, 0) }} %</span>: {{ o.means.slice(0, 3).join('; ') }}
+            <p v-for="o in result.next_test.outcomes" :key="o.outcome" class="mt-1 flex flex-wrap items-baseline gap-x-2">
+              <button type="button" class="btn" :disabled="o.value === null" @click="answer(result.next_test!.observe, o.value)">
+                {{ o.outcome }}
+              </button>
+              <span class="num text-sm">{{ plain(o.share * 100, 0) }} %</span>
+              <span class="min-w-0 flex-1 basis-40">{{ o.means.slice(0, 3).join('; ') }}</span>
             </p>
           </ToneNote>
           <p class="mt-2 text-sm text-dim">{{ result.solved }} circuits solved.</p>
