@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative 'runaway'
+require_relative 'crest'
 
 module Miser
   module Budget
@@ -15,14 +15,15 @@ module Miser
         def short = [SHORT.fetch(key, key), side == 'before' ? 'as it came in' : nil].compact.join(', ')
       end
 
-      SHORT = { 'ac_runaway' => 'volts run away', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice',
+      SHORT = { 'ac_runaway' => 'volts run away', 'ac_burnt' => 'a burnt filament lets the volts run away',
+                'crest' => 'crest volts too high for an LED', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice',
                 'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
                 'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers',
                 'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt',
                 'hot_regulator' => 'regulator runs hotter', 'worse_beam' => 'a worse headlamp' }.freeze
       DATA_BUS = 'Data bus: never splice into lamp wires. Use a plug-in isolating hub.'
       # Shown where the charging system is entered.
-      OF_CHARGING = %w[ac_runaway charging_fault overcharge].freeze
+      OF_CHARGING = %w[ac_runaway ac_burnt charging_fault overcharge].freeze
 
       # Share of what is earned over which what a shunt burns is said: common practice.
       HOT_SHARE = 0.5
@@ -35,7 +36,7 @@ module Miser
 
       # @return [Array<Flag>]
       def all
-        [data_bus, *runaways, *starved, *needs_dc, *charging_fault, *flicker, *signals, *hot_regulators, *curve_remarks,
+        [data_bus, *runaways, *burnt, *starved, *needs_dc, *crests, *charging_fault, *flicker, *signals, *hot_regulators, *curve_remarks,
           *nothing_kept].compact
       end
 
@@ -48,17 +49,47 @@ module Miser
           cure: 'A hub fed by the battery and triggered by the lamp wires; a lamp the controller watches may still show a fault.')
       end
 
+      def runaway(side, ledger) = (@loose ||= {})[[side, ledger.circuit.id]] ||= Runaway.new(ledger, @budget.scenarios, @budget.redline)
+
+      def each_ledger = Budget::SIDES.flat_map { |side| @budget.ledgers(side).values.filter_map { |ledger| yield(side, ledger) } }
+
       def runaways
-        Budget::SIDES.flat_map do |side|
-          @budget.ledgers(side).values.filter_map do |ledger|
-            danger = Runaway.worst(ledger, @budget.scenarios, @budget.redline)
-            danger && Flag.new(key: 'ac_runaway', level: 'danger', side: side,
-              text: format('%<side>s: the coil passes %<limit>.1f V at %<rpm>d rpm and reaches %<peak>.0f V at %<redline>d rpm (%<scenario>s). %<weakest>s is rated to %<limit>.1f V.',
-                side: side == 'after' ? 'After the change' : 'As it came in', limit: danger.limit_v,
-                rpm: danger.crosses_rpm.round(-1),
-                peak: danger.peak_v, redline: danger.peak_rpm.round, scenario: danger.scenario.name,
-                weakest: danger.weakest),
-              cure: 'Fit an AC regulator, or a rectifier-regulator, before any LED unit.')
+        each_ledger do |side, ledger|
+          danger = runaway(side, ledger).worst
+          danger && Flag.new(key: 'ac_runaway', level: 'danger', side: side,
+            text: format('%<side>s: the coil passes %<limit>s at %<rpm>d rpm and reaches %<peak>.0f V at %<redline>d rpm (%<scenario>s%<off>s). %<weakest>s is rated to %<own>.1f V.',
+              **danger_words(danger, side)),
+            cure: 'Fit an AC regulator, or a rectifier-regulator, before any LED unit.')
+        end
+      end
+
+      # All is well until one filament burns out, and the rest gets its volts.
+      def burnt
+        each_ledger do |side, ledger|
+          danger = runaway(side, ledger).burnt
+          danger && Flag.new(key: 'ac_burnt', level: side == 'after' ? 'warning' : 'note', side: side,
+            text: format('%<side>s: should %<burnt>s burn out, the coil passes %<limit>s at %<rpm>d rpm and reaches %<peak>.0f V at %<redline>d rpm (%<scenario>s%<off>s). %<weakest>s is rated to %<own>.1f V.',
+              burnt: danger.burnt, **danger_words(danger, side)),
+            cure: 'An AC regulator holds the volts whatever burns out.')
+        end
+      end
+
+      def danger_words(danger, side)
+        { side: side == 'after' ? 'After the change' : 'As it came in',
+          limit: format(danger.crest ? '%.1f V (its crest: %.1f V)' : '%.1f V', danger.limit_rms, danger.limit_v),
+          rpm: danger.crosses_rpm.round(-1), peak: danger.peak_v, redline: danger.peak_rpm.round, scenario: danger.scenario.name,
+          off: danger.off.any? ? ", #{danger.off.join(' and ')} off" : '', weakest: danger.weakest, own: danger.limit_v }
+      end
+
+      # Held by a regulator, but raw: an LED's limit is for DC.
+      def crests
+        @budget.ledgers('after').values.flat_map do |ledger|
+          Crest.over(ledger).map do |over|
+            name = over.entry.part_name || over.entry.name
+            Flag.new(key: 'crest', level: 'danger', side: 'after',
+              text: format('%<name>s: %<volts>.1f V rms is %<crest>.1f V at its crest; it is rated to %<limit>.1f V DC.', name: name,
+                volts: over.volts, crest: over.crest_v, limit: over.limit_v),
+              cure: 'Fit a rectifier-regulator with smoothing, or choose an AC-rated unit and say so at its supply.')
           end
         end
       end

@@ -198,6 +198,42 @@ class BudgetTest < Miser::Test
     assert_nil budget(machine).line('after', 'key_on', 'lighting'), 'a coil says nothing with the engine off'
   end
 
+  # Volts on AC are rms; what is made for DC sees their crest: 14.0 V rms is 19.8 V.
+  def test_crest_volts_against_what_an_led_stands
+    held = lambda do |**part|
+      job = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'H4', filament: 'low')],
+        choices: [swap('low', law: 'driver', figures: stated(1.6), **part)])
+      job['circuits'][0].merge!('alternator' => { 'rated_w' => 75, 'rated_rpm' => 6000, 'cut_in_rpm' => 1300 },
+        'regulator' => { 'fitted' => true, 'volts' => 14.0 })
+      job
+    end
+    crest = ->(job) { budget(job).flags.select { |f| f.key == 'crest' }.map(&:text) }
+    assert_match(/14\.0 V rms is 19\.8 V at its crest; it is rated to 16\.0 V DC/, crest[held[]].first)
+    assert_empty crest[held[supply: 'either']]
+    assert_empty crest[held[max_v: 30.0]]
+    assert_empty(crest[held[].tap { |j| j['circuits'][0]['regulator']['makes_dc'] = true }])
+  end
+
+  # A coil that two filaments hold: one burnt out, the other has its volts; the brake off just then counts as well.
+  def test_filaments_are_the_regulation_until_one_burns_out
+    machine = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'H4', filament: 'low', stays_on: true),
+      lamp('tail', role: 'tail', rated_w: 5.0), lamp('brake', role: 'brake', rated_w: 21.0)])
+    machine['circuits'][0].merge!('alternator' => { 'rated_w' => 66, 'rated_rpm' => 6000, 'cut_in_rpm' => 1300 },
+      'regulator' => { 'fitted' => false })
+    flags = ->(job) { budget(job).flags.to_h { |f| [f.key, f.text] } }
+    burnt = flags[machine]['ac_burnt']
+    refute flags[machine].key?('ac_runaway')
+    assert_match(/should Lamp low burn out/, burnt)
+    assert_match(/Lamp tail is rated to 15\.5 V/, burnt)
+    # By hand: without the headlamp the coil is left with the tail (and at its duty nothing of the brake).
+    b = budget(machine)
+    alone = Miser::Charging::OperatingPoint.new(curve: b.ledgers('before')['lighting'].circuit.curve,
+      sum: Miser::Draw::Sum.new([[b.as_is(b.document.load('tail')).law, 1]])).at(8000).volts
+    assert_match(/reaches #{alone.round} V at 8000 rpm/, burnt)
+    strong = machine.tap { |m| m['circuits'][0]['alternator']['rated_w'] = 85 }
+    assert_match(/Lamp brake off/, flags[strong]['ac_runaway'])
+  end
+
   # What the lamps save is seen before the accessories spend it.
   def test_the_lamps_are_a_step_of_their_own
     wanting = job.tap { |j| j['loads'] << lamp('grips', role: 'grips', law: 'heater', figures: stated(2.5), wanted: true) }
