@@ -131,6 +131,7 @@ module Miser
         'Relative only; it depends on the light’s colour.'),
       setting('lux_unread', 'Beam', 'Doubt in a mark not read', '1', 0.5, 0.05..1.0, OWN, 'Filled in from its neighbours.'),
       setting('photometry_sigma', 'Beam', 'Doubt in a photometry file', '1', 0.1, 0.0..1.0, OWN, 'One lamp was measured; copies differ.'),
+      setting('lux_scatter', 'Beam', 'Light meter: from one mark to the next', '1', 0.01, 0.0..0.2, OWN, 'Held by hand, square to the lamp.'),
       setting('glare_share', 'Beam', 'Share above the cut-off from which it is glare', '1', 0.15, 0.01..0.9, OWN,
         'Some light up there reads the signs.'),
       setting('beam_alike', 'Beam', 'Ratios within this are called the same', '1', 0.1, 0.0..0.5, OWN, 'Less the eye does not see.'),

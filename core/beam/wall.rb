@@ -3,6 +3,7 @@
 require_relative '../assumptions'
 require_relative '../errors'
 require_relative '../length'
+require_relative 'resolution'
 
 module Miser
   module Beam
@@ -136,12 +137,29 @@ module Miser
       # @return [Float] lm
       def lumens = @lumens ||= integrate { |_, _| 1.0 }
 
-      # @return [Float] lm, one standard uncertainty: the unread cells' and the meter's
+      # @return [Float] lm, one standard uncertainty: the unread cells', what the marks can't resolve, and the meter's
       def lumens_sigma
-        Math.hypot(unread_sigma, lumens * meter_sigma)
+        Math.hypot(read_sigma, lumens * meter_sigma)
       end
 
-      # @return [Float] lm, the unread cells' alone: what two walls read with one meter differ by
+      # @return [Float] lm, without the meter's: what two walls read with one meter differ by
+      def read_sigma = Math.hypot(unread_sigma, unresolved)
+
+      # What may lie between the marks, down the rows and along them.
+      # @return [Float] lm
+      def unresolved = @unresolved ||= Math.hypot(down_rows.whole, across_rows)
+
+      # @return [Array(Float, Float)] m, one standard uncertainty of where the light balances
+      def centroid_sigma
+        return [0.0, 0.0] if lumens.zero?
+
+        [[across_columns, xs], [down_rows, ys]].zip(centroid).each_with_index.map do |((resolution, places), middle), side|
+          along = places.each_cons(2).each_with_index.sum { |(a, b), i| ((((a + b) / 2) - middle) * resolution.sigma(i))**2 }
+          Math.sqrt(along + (side.zero? ? leaning(middle)**2 : 0.0)) / lumens
+        end
+      end
+
+      # @return [Float] lm, the unread cells' alone
       def unread_sigma = integrate { |_, _, j, i| lux(j, i) ? 0.0 : 1.0 } * @settings[:lux_unread]
 
       # @return [Boolean] whether it was read with a telephone
@@ -162,17 +180,49 @@ module Miser
       def share_above(line)
         return 0.0 if lumens.zero?
 
-        strips = Array.new(rows) { |j| grid[j].each_cons(2).sum { |a, b| (a + b) / 2 } * @width / (columns - 1) }
         ys.zip(strips).each_cons(2).sum { |upper, lower| strip_above(line, *upper, *lower) } / lumens
       end
+
+      # What the marks can tell of that share: a sharp cut-off between two rows may lie anywhere between them.
+      # @param line [Float] m from the axis, up
+      # @return [Float] one standard uncertainty
+      def share_above_sigma(line)
+        return 0.0 if lumens.zero?
+
+        share = share_above(line)
+        parts = Array.new(rows - 1) { |j| above_sigma(j, line, share) }
+        # Along the rows it is the same above and below: most of it falls out.
+        Math.sqrt(parts.sum { |p| p**2 } + (((across_rows + unread_sigma) * share * (1 - share))**2)) / lumens
+      end
+
+      # The same, were one more row read at the line.
+      # @return [Float]
+      def share_above_sigma_with_row(line)
+        j = strip_of(line) or return share_above_sigma(line)
+
+        part = (ys[j] - line) / down_rows.gap(j)
+        left = down_rows.gap(j) * down_rows.jump(j) * part * Resolution::ANYWHERE * Math.sqrt(part)
+        rest = (share_above_sigma(line)**2) - ((above_sigma(j, line, share_above(line)) / lumens)**2)
+        Math.sqrt([rest, 0.0].max + ((left / lumens)**2))
+      end
+
+      # How far width and height at a share of the peak may be off.
+      # @return [Array(Float, Float)] m, one standard uncertainty
+      def extent_sigma(share)
+        limit = peak[:lux] * share
+        [span_sigma(grid[peak[:row]], xs, peak[:column], limit), span_sigma(grid.map { |r| r[peak[:column]] }, ys, peak[:row], limit)]
+      end
+
+      # @return [Integer, nil] the row above a line between two rows
+      def strip_of(line) = (0...(rows - 1)).find { |j| ys[j] > line && line >= ys[j + 1] }
 
       # Its pattern in a line.
       # @param line [Float] m, the cut-off from the axis @param units [String] metric or us
       # @return [String]
       def words(line, units: 'metric')
         wide, high = extent(0.5).zip(off_grid(0.5)).map { |metres, more| "#{'at least ' if more}#{Length.far(metres, units)}" }
-        format('%<w>s × %<h>s at half of %<peak>.0f lx at %<d>s, %<glare>.0f %% above the cut-off',
-          w: wide, h: high, peak: peak[:lux], d: Length.far(distance, units), glare: share_above(line) * 100)
+        format('%<w>s × %<h>s at half of %<peak>.0f lx at %<d>s, %<glare>.0f ± %<doubt>.0f %% above the cut-off', w: wide, h: high,
+          peak: peak[:lux], d: Length.far(distance, units), glare: share_above(line) * 100, doubt: share_above_sigma(line) * 200)
       end
 
       private
@@ -183,6 +233,62 @@ module Miser
           place = PLACES[cell['id']] || cell['id'].match(/\Ar(\d+)c(\d+)\z/)&.captures&.map(&:to_i)
           read[place] = cell['lux'] if place && cell['lux'] && place[0] < rows && place[1] < columns
         end
+      end
+
+      # @return [Array<Float>] lm a metre, row by row
+      def strips = @strips ||= Array.new(rows) { |j| grid[j].each_cons(2).sum { |a, b| (a + b) / 2 } * @width / (columns - 1) }
+
+      def down_rows = @down_rows ||= Resolution.new(ys, strips)
+
+      def across_columns
+        @across_columns ||= Resolution.new(xs, Array.new(columns) { |i| ys.each_cons(2).each_with_index.sum { |(a, b), j| (grid[j][i] + grid[j + 1][i]) / 2 * (a - b) } })
+      end
+
+      # A cut-off that rises to one side is taken too high in one column and too low in the next.
+      # @return [Float] lm·m
+      def leaning(middle)
+        sigmas = Array.new(columns) { |i| Resolution.new(ys, grid.map { |row| row[i] }).whole }
+        xs.each_with_index.sum { |x, i| (x - middle).abs * sigmas[i] } * @width / (columns - 1) / Math.sqrt(2)
+      end
+
+      # What may lie between the marks of the rows: neighbours share their beam's shape, so it adds straight.
+      # @return [Float] lm
+      def across_rows
+        @across_rows ||= begin
+          sigmas = grid.map { |row| Resolution.new(xs, row).whole }
+          ys.each_cons(2).each_with_index.sum { |(a, b), j| (sigmas[j] + sigmas[j + 1]) / 2 * (a - b) }
+        end
+      end
+
+      # One strip's part in the doubt of what lies above a line; above and all together go up and down with it.
+      # @return [Float] lm
+      def above_sigma(strip, line, share)
+        return down_rows.sigma(strip) * (line >= ys[strip] ? share : 1 - share) unless strip == strip_of(line)
+
+        gap = down_rows.gap(strip)
+        part = (ys[strip] - line) / gap
+        # A step anywhere in the strip: variance of the light above the line, of all of it, and what they have in common.
+        above = ((part**3) / 3) - ((part**4) / 4)
+        common = ((part**2) / 4) - ((part**3) / 6)
+        step = down_rows.jump(strip) * Math.sqrt([above + ((share**2) / 12) - (2 * share * common), 0.0].max)
+        gap * Math.hypot(step, down_rows.bend(strip) * Resolution::BEND * ((part * (1 - share)) + ((1 - part) * share)))
+      end
+
+      def span_sigma(values, places, at, limit)
+        resolution = Resolution.new(places, values)
+        Math.hypot(*[-1, 1].map { |step| edge_sigma(resolution, values, places, at, limit, step) })
+      end
+
+      # Where the light falls under the limit between two marks; at the rim it is not known to fall at all.
+      def edge_sigma(resolution, values, places, at, limit, step)
+        i = at
+        i += step while i.between?(0, values.size - 1) && values[i] >= limit
+        return 0.0 unless i.between?(0, values.size - 1)
+
+        strip = [i, i - step].min
+        scatter = @settings[:lux_scatter] * Math.sqrt(2) * limit / (values[i] - values[i - step]).abs * resolution.gap(strip)
+        way = (values[i - step] - limit) / (values[i - step] - values[i])
+        Math.hypot(resolution.edge(strip, way), [scatter, resolution.gap(strip) * Resolution::ANYWHERE].min)
       end
 
       # @return [Array(Integer, Float)] the cell before and the share of the way to the next

@@ -9,6 +9,8 @@ module Miser
     class WallFigures
       NAMES = %i[candela lumens glare half_w half_h tenth_w tenth_h centroid_x centroid_y].freeze
       SHARES = { half: 0.5, tenth: 0.1 }.freeze
+      # Doubt (two standard uncertainties, %) of the share above the cut-off from which one more row is worth reading: assumption.
+      WORTH = 4.0
 
       # @param wall [Wall] lit
       # @param line [Float, nil] m, the cut-off from the axis, up; nil of a high beam, which has none
@@ -24,19 +26,22 @@ module Miser
         peak = @wall.peak
         figure(peak[:candela], 'cd', 'Candela of the brightest mark', 'I = E·d² / cos³θ, a flat wall',
           [['Brightest mark', peak[:lux], 'lx', origin], distance,
-            ['Off the axis', Math.hypot(peak[:x], peak[:y]), 'm', 'its place on the wall'], error], 'inverse square and cosine law',
-          sigma: peak[:candela] * @wall.meter_sigma)
+            ['Off the axis', Math.hypot(peak[:x], peak[:y]), 'm', 'its place on the wall'], error, :lux_scatter], 'inverse square and cosine law',
+          sigma: peak[:candela] * Math.hypot(@wall.meter_sigma, @wall.settings[:lux_scatter]))
       end
 
       # @return [Figure] lm on the grid
       def lumens
-        figure(@wall.lumens, 'lm', 'Light on the wall', '∬E dA by trapezoids', [read, unread, *size, error, :lux_unread],
+        figure(@wall.lumens, 'lm', 'Light on the wall', '∬E dA by trapezoids',
+          [read, unread, *size, ['What may lie between the marks', @wall.unresolved, 'lm', 'steps between neighbours'], error, :lux_unread],
           'definition of the lumen; the rule is common practice', sigma: @wall.lumens_sigma,
-          notes: ['Doubt: what unread marks were given, by their share of it, and the error alike in every mark.'])
+          notes: ['Doubt: what unread marks were given, by their share of it, what may lie between the marks, and the error alike in every mark.'])
       end
 
-      # @return [Boolean] whether so much of it lies above the cut-off
-      def glaring? = !@line.nil? && @wall.share_above(@line) > @wall.settings[:glare_share]
+      # @return [Boolean] whether so much of it lies above the cut-off for sure: what the marks can't tell is no glare
+      def glaring?
+        !@line.nil? && @wall.share_above(@line) - (2 * @wall.share_above_sigma(@line)) > @wall.settings[:glare_share]
+      end
 
       # @return [Figure] share
       def glare
@@ -44,7 +49,19 @@ module Miser
 
         cut_off = ['Cut-off from the axis, up', @line, 'm', @assumed ? 'where the rule of aim wants it' : 'entered']
         figure(@wall.share_above(@line), '1', 'Share above the cut-off', '∬E dA above the line / ∬E dA, straight between marks',
-          [cut_off, ['Light on the wall', @wall.lumens, 'lm', 'computed'], :glare_share], 'common practice', assumed: @assumed)
+          [cut_off, ['Light on the wall', @wall.lumens, 'lm', 'computed'], :glare_share], 'common practice', assumed: @assumed,
+          sigma: @wall.share_above_sigma(@line), notes: ['A sharp cut-off between two rows may lie anywhere between them.', *more_rows])
+      end
+
+      # What would tell more of it.
+      # @return [String, nil]
+      def more_rows
+        return unless @line && @wall.strip_of(@line)
+
+        now, then_ = [@wall.share_above_sigma(@line), @wall.share_above_sigma_with_row(@line)].map { |s| s * 200 }
+        return unless now > WORTH && then_ < now / 2
+
+        format('One more row of marks, at the cut-off, would bring the share above it from ± %<now>.0f to ± %<then>.0f %%.', now: now, then: then_)
       end
 
       SHARES.each do |name, share|
@@ -56,7 +73,7 @@ module Miser
             figure(@wall.extent(share)[i], 'm', title,
               'from the brightest mark outward, straight between marks',
               [['Brightest mark', @wall.peak[:lux], 'lx', origin], ['Share of it', share, '1', 'definition']], 'common practice',
-              notes: notes)
+              notes: notes, sigma: @wall.extent_sigma(share)[i])
           end
         end
       end
@@ -65,7 +82,7 @@ module Miser
         # @return [Figure] m from the axis, right or up
         define_method("centroid_#{axis}") do
           figure(@wall.centroid[i], 'm', 'Where the light balances', "∬#{axis}·E dA / ∬E dA",
-            [read, ['Light on the wall', @wall.lumens, 'lm', 'computed']], 'definition of a centroid')
+            [read, ['Light on the wall', @wall.lumens, 'lm', 'computed']], 'definition of a centroid', sigma: @wall.centroid_sigma[i])
         end
       end
 

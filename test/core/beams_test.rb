@@ -92,10 +92,10 @@ end
 
 # What a job's beam says where the machine is seen from afar, and what its marks do not say.
 class WorseBeamTest < Miser::Test
-  def wall(side, above:, below:)
-    { 'id' => side, 'beam' => 'low', 'side' => side, 'distance_m' => 5, 'columns' => 3, 'rows' => 3, 'width_m' => 2, 'up_m' => 0.5,
+  def wall(side, above:, below:, rows: 3)
+    { 'id' => side, 'beam' => 'low', 'side' => side, 'distance_m' => 5, 'columns' => 3, 'rows' => rows, 'width_m' => 2, 'up_m' => 0.5,
       'down_m' => 0.5,
-      'cells' => Array.new(9) { |k| { 'id' => "r#{k / 3}c#{k % 3}", 'lux' => k < 3 ? above : below } } }
+      'cells' => Array.new(3 * rows) { |k| { 'id' => "r#{k / 3}c#{k % 3}", 'lux' => k < 3 * (rows / 2) ? above : below } } }
   end
 
   def flags(*walls)
@@ -103,10 +103,11 @@ class WorseBeamTest < Miser::Test
   end
 
   def test_a_worse_headlamp_is_said_wherever_the_machine_is
-    worse = flags(wall('before', above: 1, below: 20), wall('after', above: 30, below: 40))
+    walls = [wall('before', above: 1, below: 20, rows: 11), wall('after', above: 30, below: 40, rows: 11)]
+    worse = flags(*walls)
     assert_equal ['a worse headlamp'], worse.map(&:short)
     assert(worse.all?(&:serious?))
-    walls = [wall('before', above: 1, below: 20), wall('after', above: 30, below: 40)]
+    assert_empty flags(wall('before', above: 1, below: 20), wall('after', above: 30, below: 40)), 'three rows can’t tell'
     job = plain_job(loads: [lamp('a')], beam: { 'cutoff_m' => 0.1, 'walls' => walls })
     assert_includes Miser::Verdicts::LeftOpen.new(Miser::Ticket.new(job)).points.map(&:key), 'flag/worse_beam'
     assert_empty flags(wall('before', above: 10, below: 20), wall('after', above: 1, below: 40))

@@ -71,7 +71,7 @@ class WallTest < Miser::Test
     full = wall(columns: 15, rows: 9, &bell(0.8, 0.4))
     part = wall(columns: 15, rows: 9, skip: ->(j, i) { (i + j).odd? }, &bell(0.8, 0.4))
     assert_within 0.1, full.lumens, part.lumens
-    assert_within 1e-9, 0.03 * full.lumens, full.lumens_sigma
+    assert_within 1e-9, Math.hypot(0.03 * full.lumens, full.unresolved), full.lumens_sigma
     assert_operator part.lumens_sigma, :>, (part.lumens - full.lumens).abs
     assert_operator wall(phone: true, &bell(0.8, 0.4)).lumens_sigma, :>, 0.25 * full.lumens
     empty = Wall.new({ 'distance_m' => 3, 'columns' => 9, 'rows' => 5, 'width_m' => 4, 'up_m' => 1, 'down_m' => 1 })
@@ -103,7 +103,7 @@ class WallTest < Miser::Test
       refute_empty figure.working.source
     end
     assert_equal(%w[lux_meter_sigma lux_unread], figures.lumens.working.inputs.filter_map(&:assumption))
-    assert_within 1e-9, 0.03 * figures.candela.value, figures.candela.sigma
+    assert_within 1e-9, Math.hypot(0.03, 0.01) * figures.candela.value, figures.candela.sigma
   end
 
   # Metamorphic: what is done to the wall is done to its figures, and to nothing else.
@@ -136,7 +136,7 @@ class WallTest < Miser::Test
     few = ->(j, i) { (i + j).odd? }
     narrow = bell(0.8, 0.3, at: [0, -0.2])
     wide = bell(0.88, 0.3, at: [0, -0.2])
-    on = ->(set, light = narrow, **rest) { wall(columns: 15, rows: 9, set: set, **rest, &light) }
+    on = ->(set, light = narrow, **rest) { wall(columns: 15, rows: 31, set: set, **rest, &light) }
     assert_within 1e-9, 2 * on[{}, skip: few].unread_sigma, on[{ lux_unread: 1.0 }, skip: few].unread_sigma
     assert_equal [0.08, 0.5], [on[{ lux_meter_sigma: 0.08 }].meter_sigma, on[{ lux_phone_sigma: 0.5 }, phone: true].meter_sigma]
     assert_equal([true, false], [{}, { glare_share: 0.6 }].map { |set| Miser::Beam::WallFigures.new(on[set], -0.2).glaring? })
@@ -152,7 +152,7 @@ class WallTest < Miser::Test
     foretold = file.wall(Wall::USUAL, settings: Miser::Assumptions.new('photometry_sigma' => 0.2))
     assert_predicate foretold, :foretold?
     figure = Miser::Beam::WallFigures.new(foretold, 0.0).lumens
-    assert_within 1e-9, 0.2 * figure.value, figure.sigma
+    assert_within 1e-3, 0.2 * figure.value, figure.sigma
     assert_includes figure.working.inputs.filter_map(&:assumption), 'photometry_sigma'
     read = Wall.filled(Wall::USUAL) { |x, y| foretold.at(x, y) }
     assert_match(/1\.0 ± 0\.2 times the peak, 1\.0 ± 0\.2 times the light/, Miser::Beam::Comparison.new(foretold, read, 0.0).beside)
@@ -268,7 +268,7 @@ class WallTest < Miser::Test
     assert_in_delta 1.0, compared.peak, 0.03
     assert_operator compared.light, :>, 3
     assert_operator compared.glare, :>, 2 * compared.light
-    assert_match(/\AThe same peak, \d\.\d times the light on the wall, but \d+\.\d times the glare\. .*a worse headlamp/, compared.sentence)
+    assert_match(/\AThe same peak, \d\.\d (± \d\.\d )?times the light on the wall, but \d+\.\d (± \d+\.\d )?times the glare\. .*a worse headlamp/, compared.sentence)
     low = wall(columns: 31, rows: 21, &bell(1.0, 0.2, at: [0, -0.6]))
     assert_match(/More light where it is wanted/, Miser::Beam::Comparison.new(narrow, low, 0.0).sentence)
   end
