@@ -87,8 +87,8 @@ module Miser
 
       # Whether it is more after than before, by more than twice what both doubt.
       # @yieldparam glare [Glare] @yieldreturn [Array(Float, Float)]
-      def clear?(&figure)
-        (old, old_sigma), (new, new_sigma) = @glares.map(&figure)
+      def clear?(&)
+        (old, old_sigma), (new, new_sigma) = @glares.map(&)
         new - old > 2 * Math.hypot(old_sigma, new_sigma)
       end
 
@@ -105,7 +105,8 @@ module Miser
         sigma = value * doubt
         return "the same #{what}" if (value - 1).abs <= @alike && sigma <= @alike
 
-        format(sigma > [@alike / 2, 0.05].max ? '%<value>.1f ± %<sigma>.1f times the %<what>s' : '%<value>.1f times the %<what>s', value: value,
+        format(sigma > [@alike / 2, 0.05].max ? '%<value>.1f ± %<sigma>.1f times the %<what>s' : '%<value>.1f times the %<what>s',
+          value: value,
           sigma: sigma, what: what)
       end
 

@@ -56,7 +56,9 @@ module Miser
 
       # @return [Float] of light, the larger second difference at its ends
       def bend(strip)
-        [strip - 1, strip + 1].map { |i| i.between?(0, @rises.size - 1) ? ((@rises[i] / gap(i) * gap(strip)) - @rises[strip]).abs : 0.0 }.max
+        [strip - 1, strip + 1].map do |i|
+          i.between?(0, @rises.size - 1) ? ((@rises[i] / gap(i) * gap(strip)) - @rises[strip]).abs : 0.0
+        end.max
       end
     end
   end

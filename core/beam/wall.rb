@@ -154,7 +154,7 @@ module Miser
         return [0.0, 0.0] if lumens.zero?
 
         [[across_columns, xs], [down_rows, ys]].zip(centroid).each_with_index.map do |((resolution, places), middle), side|
-          along = places.each_cons(2).each_with_index.sum { |(a, b), i| ((((a + b) / 2) - middle) * resolution.sigma(i))**2 }
+          along = places.each_cons(2).with_index.sum { |(a, b), i| ((((a + b) / 2) - middle) * resolution.sigma(i))**2 }
           Math.sqrt(along + (side.zero? ? leaning(middle)**2 : 0.0)) / lumens
         end
       end
@@ -222,7 +222,7 @@ module Miser
       def words(line, units: 'metric')
         wide, high = extent(0.5).zip(off_grid(0.5)).map { |metres, more| "#{'at least ' if more}#{Length.far(metres, units)}" }
         format('%<w>s × %<h>s at half of %<peak>.0f lx at %<d>s, %<glare>.0f ± %<doubt>.0f %% above the cut-off', w: wide, h: high,
-          peak: peak[:lux], d: Length.far(distance, units), glare: share_above(line) * 100, doubt: share_above_sigma(line) * 200)
+          peak: peak[:lux], d: Length.far(distance, units), glare: share_above(line) * 100, doubt: share_above_sigma(line) * 100)
       end
 
       private
@@ -241,7 +241,11 @@ module Miser
       def down_rows = @down_rows ||= Resolution.new(ys, strips)
 
       def across_columns
-        @across_columns ||= Resolution.new(xs, Array.new(columns) { |i| ys.each_cons(2).each_with_index.sum { |(a, b), j| (grid[j][i] + grid[j + 1][i]) / 2 * (a - b) } })
+        @across_columns ||= Resolution.new(xs, Array.new(columns) do |i|
+          ys.each_cons(2).with_index.sum do |(a, b), j|
+            (grid[j][i] + grid[j + 1][i]) / 2 * (a - b)
+          end
+        end)
       end
 
       # A cut-off that rises to one side is taken too high in one column and too low in the next.
@@ -256,7 +260,7 @@ module Miser
       def across_rows
         @across_rows ||= begin
           sigmas = grid.map { |row| Resolution.new(xs, row).whole }
-          ys.each_cons(2).each_with_index.sum { |(a, b), j| (sigmas[j] + sigmas[j + 1]) / 2 * (a - b) }
+          ys.each_cons(2).with_index.sum { |(a, b), j| (sigmas[j] + sigmas[j + 1]) / 2 * (a - b) }
         end
       end
 
@@ -280,7 +284,7 @@ module Miser
       end
 
       # Where the light falls under the limit between two marks; at the rim it is not known to fall at all.
-      def edge_sigma(resolution, values, places, at, limit, step)
+      def edge_sigma(resolution, values, _places, at, limit, step)
         i = at
         i += step while i.between?(0, values.size - 1) && values[i] >= limit
         return 0.0 unless i.between?(0, values.size - 1)

@@ -9,8 +9,10 @@ module Miser
     class WallFigures
       NAMES = %i[candela lumens glare half_w half_h tenth_w tenth_h centroid_x centroid_y].freeze
       SHARES = { half: 0.5, tenth: 0.1 }.freeze
-      # Doubt (two standard uncertainties, %) of the share above the cut-off from which one more row is worth reading: assumption.
-      WORTH = 4.0
+      # Doubt of the share above the cut-off, %, from which one more row is worth reading: assumption.
+      WORTH = 2.0
+      # Share of it that may be left then: assumption.
+      HELPS = 0.8
 
       # @param wall [Wall] lit
       # @param line [Float, nil] m, the cut-off from the axis, up; nil of a high beam, which has none
@@ -26,7 +28,8 @@ module Miser
         peak = @wall.peak
         figure(peak[:candela], 'cd', 'Candela of the brightest mark', 'I = E·d² / cos³θ, a flat wall',
           [['Brightest mark', peak[:lux], 'lx', origin], distance,
-            ['Off the axis', Math.hypot(peak[:x], peak[:y]), 'm', 'its place on the wall'], error, :lux_scatter], 'inverse square and cosine law',
+            ['Off the axis', Math.hypot(peak[:x], peak[:y]), 'm', 'its place on the wall'], error, :lux_scatter],
+          'inverse square and cosine law',
           sigma: peak[:candela] * Math.hypot(@wall.meter_sigma, @wall.settings[:lux_scatter]))
       end
 
@@ -58,8 +61,8 @@ module Miser
       def more_rows
         return unless @line && @wall.strip_of(@line)
 
-        now, then_ = [@wall.share_above_sigma(@line), @wall.share_above_sigma_with_row(@line)].map { |s| s * 200 }
-        return unless now > WORTH && then_ < now / 2
+        now, then_ = [@wall.share_above_sigma(@line), @wall.share_above_sigma_with_row(@line)].map { |s| s * 100 }
+        return unless now > WORTH && then_ < now * HELPS
 
         format('One more row of marks, at the cut-off, would bring the share above it from ± %<now>.0f to ± %<then>.0f %%.', now: now, then: then_)
       end

@@ -90,7 +90,7 @@ module Miser
                     'Settled: what may still fall is under the tolerance, were it ever so slow.'
                   else
                     format('Keep going: up to %.2f A may still fall. Taken now, it ends at %.2f ± %.2f A.', may_fall, settled,
-                      2 * settled_sigma)
+                      settled_sigma)
                   end
       end
 

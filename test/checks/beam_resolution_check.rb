@@ -21,7 +21,8 @@ class BeamResolutionCheck < Miser::Test
     light = lambda do |x, y|
       over = y - edge - (rise * [x, 0.0].max)
       below = over.negative? ? Math.exp(over / deep) : 1.0
-      60 * Math.exp(-((x / wide)**2) / 2) * ((below / (1 + Math.exp((over / soft).clamp(-60, 60)))) + (stray * Math.exp(-((over / 0.3)**2) / 2)))
+      60 * Math.exp(-((x / wide)**2) / 2) * ((below / (1 + Math.exp((over / soft).clamp(-60,
+        60)))) + (stray * Math.exp(-((over / 0.3)**2) / 2)))
     end
     [light, edge]
   end
@@ -58,7 +59,11 @@ class BeamResolutionCheck < Miser::Test
     peak = wall.peak
     true_of = { candela: truth.candela(light[peak[:x], peak[:y]], peak[:x], peak[:y]), lumens: truth.lumens, glare: truth.share_above(line),
                 centroid_x: truth.centroid[0], centroid_y: truth.centroid[1] }
-    { half: 0.5, tenth: 0.1 }.each { |name, share| true_of.update(%i[w h].map { |s| :"#{name}_#{s}" }.zip(reach(light, wall, share, gain)).to_h) }
+    { half: 0.5, tenth: 0.1 }.each do |name, share|
+      true_of.update(%i[w h].map do |s|
+        :"#{name}_#{s}"
+      end.zip(reach(light, wall, share, gain)).to_h)
+    end
     within = true_of.to_h do |name, value|
       figure = figures.public_send(name)
       [name, (figure.value - value).abs <= (2 * figure.sigma) + 1e-3]

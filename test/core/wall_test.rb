@@ -184,6 +184,27 @@ class WallTest < Miser::Test
     assert_operator Miser::Beam::SharedWall.new(aside, above).second.frame[5], :<=, 0.1
   end
 
+  # A cut-off between two rows may lie anywhere between them: of a uniform light under it half a gap's lies above, and
+  # its doubt so wide that nothing is called glare which the marks made.
+  def test_a_sharp_cut_off_between_two_rows
+    sharp = ->(rows) { wall(columns: 15, rows: rows, up: 0.4, down: 0.8) { |_, y| y < -0.1 ? 60.0 : 1.0 } }
+    figures = ->(rows, line = -0.1) { Miser::Beam::WallFigures.new(sharp[rows], line) }
+    coarse = figures[9]
+    truth = 0.5 / (0.5 + (60 * 0.7))
+    assert_operator coarse.glare.value, :>, 1.5 * truth
+    assert_in_delta truth, coarse.glare.value, 2 * coarse.glare.sigma
+    refute_predicate coarse, :glaring?
+    assert_operator figures[41].glare.sigma, :<, coarse.glare.sigma / 2
+    assert_match(/One more row of marks, at the cut-off, would bring the share above it from ± \d+ to ± \d+ %/, coarse.more_rows)
+    assert_nil figures[41, 0.2].more_rows
+    # By hand: a step of 59 lx over 4 m in a gap of 0.15 m, at its middle.
+    gap = 0.15
+    step = 59 * 4.0 * gap / Math.sqrt(12)
+    assert_in_delta step, sharp[9].unresolved, 0.4 * step, 'and what its neighbours may bend by'
+    even = wall(columns: 15, rows: 9, up: 0.4, down: 0.8) { |_, y| 30 + (20 * y) }
+    assert_in_delta 0.0, even.share_above_sigma(0.03), 0.02, 'an even slope has no step'
+  end
+
   # A cone's lines are circles: radius from the level, and a hole is a ring of its own.
   def test_contours_of_a_cone_and_of_a_crater
     places = Array.new(41) { |i| (i - 20) / 10.0 }
@@ -268,7 +289,9 @@ class WallTest < Miser::Test
     assert_in_delta 1.0, compared.peak, 0.03
     assert_operator compared.light, :>, 3
     assert_operator compared.glare, :>, 2 * compared.light
-    assert_match(/\AThe same peak, \d\.\d (± \d\.\d )?times the light on the wall, but \d+\.\d (± \d+\.\d )?times the glare\. .*a worse headlamp/, compared.sentence)
+    assert_match(/\AThe same peak, \d\.\d (± \d\.\d )?times the light on the wall, but \d+\.\d (± \d+\.\d )?times the glare\./,
+      compared.sentence)
+    assert_match(/a worse headlamp/, compared.sentence)
     low = wall(columns: 31, rows: 21, &bell(1.0, 0.2, at: [0, -0.6]))
     assert_match(/More light where it is wanted/, Miser::Beam::Comparison.new(narrow, low, 0.0).sentence)
   end

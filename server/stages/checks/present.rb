@@ -51,7 +51,7 @@ module Miser
         peak = wall.peak
         Beam::WallFigures::NAMES.to_h { |name| [name, figure(figures.public_send(name), "beam/#{id}/#{name}")] }
                                 .merge(peak_lux: peak[:lux], peak_x: peak[:x], peak_y: peak[:y], peak_row: peak[:row],
-                                  peak_column: peak[:column], glaring: figures.glaring?,
+                                  peak_column: peak[:column], glaring: figures.glaring?, advice: figures.more_rows,
                                   at_least: figures.at_least.select { |_, more| more }.keys,
                                   missing: wall.missing, relative: wall.phone?)
       end

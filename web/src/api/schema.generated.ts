@@ -1521,6 +1521,8 @@ export interface components {
             /** @description widths and heights that end where the marks end */
             at_least: string[];
             glaring: boolean;
+            /** @description what would tell more of the cut-off */
+            advice: string | null;
             missing: number;
             relative: boolean;
         };
@@ -3116,6 +3118,8 @@ export interface components {
                 lux_unread?: number;
                 /** Doubt in a photometry file */
                 photometry_sigma?: number;
+                /** Light meter: from one mark to the next */
+                lux_scatter?: number;
                 /** Share above the cut-off from which it is glare */
                 glare_share?: number;
                 /** Ratios within this are called the same */

@@ -25,13 +25,18 @@ const units = useUnits()
 const reference = useReference()
 
 const known = computed(() => props.figure.value !== null && props.figure.value !== undefined)
-const shown = computed(() => {
+const shown = computed((): { value: string; unit: string; digits?: number; scale?: number } => {
   const value = props.figure.value as number
   if (props.figure.unit === 'h') return span(value)
   if (props.percent) return { value: plain(value * 100, props.places ?? 2), unit: '%' }
   if (props.figure.unit === 'm') {
     const length = props.small ? units.caliper(value) : units.length(value)
-    return { value: (props.sign && value > 0 ? '+' : '') + plain(length.value, length.digits), unit: length.unit }
+    return {
+      value: (props.sign && value > 0 ? '+' : '') + plain(length.value, length.digits),
+      unit: length.unit,
+      digits: length.digits,
+      scale: length.value / value,
+    }
   }
   const digits = digitsFor(props.figure.unit, value, props.fine)
   return { value: (props.sign && value > 0 ? '+' : '') + plain(value, digits), unit: props.figure.unit === '1' ? '' : props.figure.unit }
@@ -39,6 +44,9 @@ const shown = computed(() => {
 const doubt = computed(() => {
   const sigma = props.figure.sigma
   if (!props.sigma || !sigma || !known.value) return ''
+  if (props.percent) return plain(sigma * 100, props.places ?? 2)
+  // In the unit that its value is shown in, whatever its own size.
+  if (shown.value.scale) return plain(sigma * shown.value.scale, shown.value.digits ?? 2)
   return plain(
     sigma,
     Math.max(digitsFor(props.figure.unit, props.figure.value as number, props.fine), sigma < 0.05 && props.figure.unit === 'A' ? 2 : 0),

@@ -33,18 +33,18 @@ const places = computed(() =>
     <template v-if="figures.glare.value !== null">
       <dt class="text-dim">above the cut-off</dt>
       <dd class="font-bold" :class="figures.glaring ? 'text-brick' : ''">
-        <FigureValue :figure="figures.glare" name="Share above the cut-off" percent :places="0" />
+        <FigureValue :figure="figures.glare" name="Share above the cut-off" percent :places="0" sigma />
       </dd>
     </template>
     <dt class="text-dim">half of peak</dt>
     <dd>
-      {{ least('half_w') }}<FigureValue :figure="figures.half_w" name="Width at half" /> × {{ least('half_h')
-      }}<FigureValue :figure="figures.half_h" name="Height at half" />
+      {{ least('half_w') }}<FigureValue :figure="figures.half_w" name="Width at half" sigma /> × {{ least('half_h')
+      }}<FigureValue :figure="figures.half_h" name="Height at half" sigma />
     </dd>
     <dt class="text-dim">tenth of peak</dt>
     <dd>
-      {{ least('tenth_w') }}<FigureValue :figure="figures.tenth_w" name="Width at a tenth" /> × {{ least('tenth_h')
-      }}<FigureValue :figure="figures.tenth_h" name="Height at a tenth" />
+      {{ least('tenth_w') }}<FigureValue :figure="figures.tenth_w" name="Width at a tenth" sigma /> × {{ least('tenth_h')
+      }}<FigureValue :figure="figures.tenth_h" name="Height at a tenth" sigma />
     </dd>
     <dt class="text-dim">balances at</dt>
     <dd>
@@ -52,6 +52,10 @@ const places = computed(() =>
         >{{ i ? ', ' : '' }}<FigureValue :figure="p.figure" name="Where the light balances" /> {{ p.side }}</template
       >
     </dd>
+    <template v-if="figures.advice">
+      <dt class="text-dim">to tell more</dt>
+      <dd data-testid="wall-advice">{{ figures.advice }}</dd>
+    </template>
     <template v-if="figures.missing">
       <dt class="text-dim">not read</dt>
       <dd>
