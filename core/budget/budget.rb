@@ -371,9 +371,12 @@ module Miser
       end
 
       def load_figure(side = nil, id = nil, *)
-        entry = (STEPS.include?(side) ? entries(side) : with_all_wanted).find { |e| e.id == id }
+        entry = by_id(STEPS.include?(side) ? side : nil)[id]
         entry&.load&.figure(volts_for(entry.row))
       end
+
+      # Entries of a step by their load, or the accessories wanted.
+      def by_id(step) = (@by_id ||= {})[step] ||= (step ? entries(step) : with_all_wanted).to_h { |e| [e.id, e] }
 
       def reading_figure(id = nil, name = 'volts', *)
         reading = readings.find { |r| r.id == id }

@@ -112,6 +112,10 @@ module Miser
         end
       end
 
+      # @param lamp [Lamp]
+      # @return [Array<Lamp>] that do the same and have the same base, itself among them
+      def lamps_like(lamp) = (@lamps_like ||= lamps.group_by { |l| [l.base, l.does] }).fetch([lamp.base, lamp.does], [])
+
       # @return [Lamp, nil]
       def lamp(id) = lamps.find { |l| l.id == id }
 

@@ -30,7 +30,7 @@ module Miser
 
       # Lamps that a choice could be carried to.
       # @return [Array<Lamp>]
-      def targets(document, lamp, to) = document.lamps.select { |other| lamp.public_send(TO.fetch(to), other) }
+      def targets(document, lamp, to) = document.lamps_like(lamp).select { |other| lamp.public_send(TO.fetch(to), other) }
 
       # A row of several lamps as so many lamps, each with what was read and decided: a reading was taken on one
       # of them, on the others it is one of the same model.

@@ -7,8 +7,8 @@ require_relative '../../core/beam/wall_figures'
 # and a hand that is not quite square: every figure that is stated against the truth.
 class BeamResolutionCheck < Miser::Test
   Wall = Miser::Beam::Wall
-  EACH = 25
-  FINE = [61, 241].freeze
+  EACH = 14
+  FINE = [61, 181].freeze
 
   # lux at x, y and where its cut-off lies, m: a sharp edge (some millimetres to two centimetres soft), the same rising to
   # one side as dipped beams do, and a soft bell.

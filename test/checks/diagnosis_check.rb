@@ -9,6 +9,8 @@ class DiagnosisCheck < Miser::Test
   include Miser::Loops
   include Miser::Signals
 
+  # Machines on which all that is asked for is done as well.
+  ASKED = ['filaments, a lamp-out flasher', 'LEDs, a free flasher'].freeze
   # How many tests a person does before giving up.
   PATIENCE = 6
 
@@ -57,14 +59,17 @@ class DiagnosisCheck < Miser::Test
 
   # @return [Array(Array<Integer>, Array<Integer>, Integer)] place among the candidates of those that show, of those of 4 Ω and more after
   #   the tests that are asked for, and how many do not show
-  def found(harness)
+  def found(harness, ask:)
     sound = walk(harness, [])
     shown = []
     asked = []
     Fault.all_in(harness).each do |fault|
       seen = walk(harness, [fault])
       shown << place(Diagnosis.new(harness, seen, thresholds: SEEN, looks: @looks), fault) if seen != sound
-      asked << place(tested(harness, seen, fault), fault) if fault.ohms.nil? || fault.ohms >= 4
+      # Tests one after another take long: of faults on both sides alike, one side will do.
+      next if !ask || fault.target.to_s.include?('right') || (fault.ohms && fault.ohms < 4)
+
+      asked << place(tested(harness, seen, fault), fault)
     end
     [shown, asked, Fault.all_in(harness).size - shown.size]
   end
@@ -72,7 +77,7 @@ class DiagnosisCheck < Miser::Test
   def test_every_fault_is_found
     machines.each do |name, harness|
       @looks = Looks.new(harness, thresholds: SEEN)
-      shown, asked, hidden = found(harness)
+      shown, asked, hidden = found(harness, ask: ASKED.include?(name))
       puts format('  %-45s %d faults show, %d do not; first %d, second %d, third %d, later %d;', name, shown.size, hidden,
         *[0, 1, 2].map { |i| shown.count(i) }, shown.count { |i| i > 2 })
       puts format('  %45s after the tests asked for first %d, second %d, later %d', '', asked.count(0), asked.count(1),

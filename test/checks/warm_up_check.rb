@@ -15,7 +15,7 @@ class WarmUpCheck < Miser::Test
     'any' => ->(r) { [[r.rand(0.0..0.06), r.rand(2.0..15.0)], [r.rand(0.0..0.1), r.rand(30.0..380.0)]] },
     'level' => ->(_) { [] }
   }.freeze
-  EACH = 48
+  EACH = 32
   LONGEST_S = 1500.0
 
   def amps(settled, tails, time) = settled * (1 + tails.sum { |share, tau| share * Math.exp(-time / tau) })
