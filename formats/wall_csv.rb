@@ -33,7 +33,7 @@ module Miser
       # @param wall [Beam::Wall]
       # @return [String]
       def write(wall)
-        CSV.generate(row_sep: "\r\n") { |csv| wall.rows.times { |j| csv << Array.new(wall.columns) { |i| wall.lux(j, i) } } }
+        CSV.generate(row_sep: "\r\n") { |csv| wall.even_rows.times { |j| csv << Array.new(wall.columns) { |i| wall.lux(wall.row_numbers.index(j), i) } } }
       end
 
       # Blank lines between rows are rows not read only where something parts their columns.

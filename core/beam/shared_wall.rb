@@ -13,7 +13,7 @@ module Miser
       # @param first, second [Wall]
       # @raise [WallsApart]
       def initialize(first, second)
-        @first, @second = first.frame == second.frame ? [first, second] : meet(first, second)
+        @first, @second = first.frame == second.frame && first.ys == second.ys ? [first, second] : meet(first, second)
       end
 
       # @return [Array<Array<Float>>] lx the second has more than the first
@@ -28,8 +28,8 @@ module Miser
         low = [first.ys.last * scale, second.ys.last].max
         raise WallsApart.new(why: 'the two walls have no part in common') unless up > low && up >= 0 && low <= 0
 
-        frame = { 'distance_m' => second.distance, 'columns' => second.columns, 'rows' => second.rows, 'width_m' => 2 * half, 'up_m' => up,
-                  'down_m' => -low }
+        frame = { 'distance_m' => second.distance, 'columns' => second.columns, 'rows' => second.even_rows, 'width_m' => 2 * half,
+                  'up_m' => up, 'down_m' => -low }
         own = { settings: second.settings }
         [Wall.filled(frame, **own) { |x, y| first.at(x / scale, y / scale) / (scale**2) },
           Wall.filled(frame, **own) { |x, y| second.at(x, y) }]

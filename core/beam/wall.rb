@@ -19,12 +19,17 @@ module Miser
       MOST_ROWS = 21
       MOST_COLUMNS = 41
       PLACES = (0...MOST_ROWS).to_a.product((0...MOST_COLUMNS).to_a).to_h { |place| [format('r%dc%d', *place), place] }.freeze
+      # m; a row nearer to another is that one.
+      CLOSE = 1e-3
       # @!attribute id [String] r0c0 @!attribute x, y [Float] m
       Mark = Struct.new(:id, :x, :y, keyword_init: true)
 
       # @return [Assumptions]
       attr_reader :settings
-      attr_reader :columns, :rows, :distance
+      # @return [Integer] even_rows: as they are marked evenly; rows: with the one more, where it was read
+      attr_reader :columns, :rows, :even_rows, :distance
+      # @return [Array<Integer>] by which number each row is kept, from the top: the one more comes last
+      attr_reader :row_numbers
 
       # A wall whose every cell is known.
       # @param frame [Hash] of FRAME @param own [Hash] what new takes beside it
@@ -40,7 +45,7 @@ module Miser
         new(frame.merge('cells' => cells), **own)
       end
 
-      # @param document [Hash] distance_m, columns, rows, width_m, up_m, down_m, phone, cells (id r2c5, lux)
+      # @param document [Hash] distance_m, columns, rows, width_m, up_m, down_m, phone, extra_row_m (under the axis), cells (id r2c5, lux)
       # @param settings [Assumptions]
       # @param sigma [Float, nil] share that every cell may be off alike, where it was not read with a meter
       # @raise [UnreadyWall] naming what is missing
@@ -48,10 +53,10 @@ module Miser
         FRAME.each { |k| raise UnreadyWall.new(missing: "#{k.sub('_m', '')} is not entered") unless document[k] }
         @distance = document['distance_m'].to_f
         @columns = document['columns'].to_i
-        @rows = document['rows'].to_i
         @width = document['width_m'].to_f
         @up = document['up_m'].to_f
         @down = document['down_m'].to_f
+        hang_rows(document)
         @phone = document['phone'] == true
         @settings = settings
         @sigma = sigma
@@ -59,19 +64,19 @@ module Miser
       end
 
       # @return [Array<Float>] what two walls must have alike to be compared cell by cell
-      def frame = [@distance, @columns, @rows, @width, @up, @down]
+      def frame = [@distance, @columns, @even_rows, @width, @up, @down]
 
       # @return [Array<Float>] m, left to right
       def xs = @xs ||= Array.new(columns) { |i| (-@width / 2) + (@width * i / (columns - 1)) }
 
       # @return [Array<Float>] m, top to bottom
-      def ys = @ys ||= Array.new(rows) { |j| @up - ((@up + @down) * j / (rows - 1)) }
+      def ys = @ys ||= row_numbers.map { |number| @heights[number] }
 
       # The marks in the order a hand reads them: along a row, and back along the next.
       # @param from [String, nil] the mark to begin at, r0c0
       # @return [Array<Mark>]
       def marks(from: nil)
-        rows = ys.each_with_index.map { |y, j| xs.each_with_index.map { |x, i| Mark.new(id: "r#{j}c#{i}", x: x, y: y) } }
+        rows = @heights.each_with_index.map { |y, j| xs.each_with_index.map { |x, i| Mark.new(id: "r#{j}c#{i}", x: x, y: y) } }
         list = rows.each_with_index.flat_map { |row, j| j.odd? ? row.reverse : row }
         list.drop(list.index { |m| m.id == from } || 0)
       end
@@ -83,7 +88,8 @@ module Miser
       # @return [Float] lx, straight between cells
       def at(x, y)
         i, a = step((x + (@width / 2)) / @width * (columns - 1), columns)
-        j, b = step((@up - y) / (@up + @down) * (rows - 1), rows)
+        j = (0...(rows - 2)).find { |row| ys[row + 1] <= y } || (rows - 2)
+        b = ((ys[j] - y) / (ys[j] - ys[j + 1])).clamp(0.0, 1.0)
         ((1 - b) * (((1 - a) * grid[j][i]) + (a * grid[j][i + 1]))) + (b * (((1 - a) * grid[j + 1][i]) + (a * grid[j + 1][i + 1])))
       end
 
@@ -227,11 +233,26 @@ module Miser
 
       private
 
-      # @return [Hash{Array(Integer, Integer)=>Float}] lx by row and column
+      # Even rows, and one more where somebody wants to know better.
+      def hang_rows(document)
+        @even_rows = document['rows'].to_i
+        @heights = Array.new(@even_rows) { |j| @up - ((@up + @down) * j / (@even_rows - 1)) }
+        more = document['extra_row_m'] && -document['extra_row_m']
+        @heights << more if more && more < @up && more > -@down && @heights.none? { |y| (y - more).abs < CLOSE }
+        # Nothing read on it yet, it is not there.
+        there = @heights.size == @even_rows || (document['cells'] || []).any? { |c| c['lux'] && place_of(c['id'])&.first == @even_rows }
+        @row_numbers = @heights.each_index.first(there ? @heights.size : @even_rows).sort_by { |number| -@heights[number] }
+        @rows = @row_numbers.size
+      end
+
+      def place_of(id) = PLACES[id] || id.match(/\Ar(\d+)c(\d+)\z/)&.captures&.map(&:to_i)
+
+      # @return [Hash{Array(Integer, Integer)=>Float}] lx by row from the top and column
       def read_of(cells)
+        rank = row_numbers.each_with_index.to_h
         cells.each_with_object({}) do |cell, read|
-          place = PLACES[cell['id']] || cell['id'].match(/\Ar(\d+)c(\d+)\z/)&.captures&.map(&:to_i)
-          read[place] = cell['lux'] if place && cell['lux'] && place[0] < rows && place[1] < columns
+          number, column = place_of(cell['id'])
+          read[[rank[number], column]] = cell['lux'] if rank[number] && cell['lux'] && column < columns
         end
       end
 
@@ -305,15 +326,12 @@ module Miser
       # @yieldparam x, y [Float] m @yieldparam row, column [Integer] @yieldreturn [Float] factor on E
       def integrate
         dx = @width / (columns - 1)
-        dy = (@up + @down) / (rows - 1)
         sum = 0.0
         rows.times do |j|
-          columns.times do |i|
-            edge = (j.zero? || j == rows - 1 ? 0.5 : 1.0) * (i.zero? || i == columns - 1 ? 0.5 : 1.0)
-            sum += edge * grid[j][i] * yield(xs[i], ys[j], j, i)
-          end
+          tall = (ys[[j - 1, 0].max] - ys[[j + 1, rows - 1].min]) / 2
+          columns.times { |i| sum += tall * (i.zero? || i == columns - 1 ? 0.5 : 1.0) * grid[j][i] * yield(xs[i], ys[j], j, i) }
         end
-        sum * dx * dy
+        sum * dx
       end
 
       def between(row, column)

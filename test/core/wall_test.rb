@@ -205,6 +205,28 @@ class WallTest < Miser::Test
     assert_in_delta 0.0, even.share_above_sigma(0.03), 0.02, 'an even slope has no step'
   end
 
+  # Read just over the cut-off, one more row tells nearly all of it; entered and not read, it is not there.
+  def test_one_more_row_at_the_cut_off
+    light = ->(y) { y < -0.1 ? 60.0 : 1.0 }
+    plain = wall(columns: 9, rows: 9, up: 0.4, down: 0.8) { |_, y| light[y] }
+    document = { 'distance_m' => 3.0, 'columns' => 9, 'rows' => 9, 'width_m' => 4.0, 'up_m' => 0.4, 'down_m' => 0.8, 'extra_row_m' => 0.095,
+                 'cells' => 9.times.flat_map { |j| 9.times.map { |i| { 'id' => "r#{j}c#{i}", 'lux' => light[0.4 - (0.15 * j)] } } } }
+    assert_equal plain.lumens, Wall.new(document).lumens
+    assert_equal 90, Wall.new(document).marks.size, 'the hand reads it last'
+    assert_in_delta(-0.095, Wall.new(document).marks.last.y)
+    read = Wall.new(document.merge('cells' => document['cells'] + Array.new(9) { |i| { 'id' => "r9c#{i}", 'lux' => light[-0.095] } }))
+    assert_equal [0, 1, 2, 3, 9, 4, 5, 6, 7, 8], read.row_numbers
+    truth = 4.0 * (0.5 + (60 * 0.7))
+    assert_in_delta truth, read.lumens, 2 * read.unresolved
+    assert_operator read.unresolved, :<, plain.unresolved
+    figures = [plain, read].map { |w| Miser::Beam::WallFigures.new(w, -0.1).glare }
+    assert_operator figures.last.sigma, :<, figures.first.sigma / 3
+    figures.each { |f| assert_in_delta 0.5 / 42.5, f.value, 2 * f.sigma }
+    assert_equal [1.0, 60.0], [read.at(0, -0.05), read.at(0, -0.3)]
+    assert_within 1e-9, 30.5, read.at(0, -0.1475)
+    assert_in_delta 1.0, Miser::Beam::Comparison.new(plain, read, -0.1).light, 0.05, 'the other wall has no such row'
+  end
+
   # A cone's lines are circles: radius from the level, and a hole is a ring of its own.
   def test_contours_of_a_cone_and_of_a_crater
     places = Array.new(41) { |i| (i - 20) / 10.0 }

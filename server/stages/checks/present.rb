@@ -25,8 +25,8 @@ module Miser
 
       def wall_view(beams, entry, levels)
         wall = entry.wall
-        base = { id: entry.id, beam: entry.beam, side: entry.side, reason: entry.reason, figures: nil, xs: [], ys: [], lux: [],
-                 contours: [] }
+        base = { id: entry.id, beam: entry.beam, side: entry.side, reason: entry.reason, figures: nil, xs: [], ys: [], row_numbers: [],
+                 lux: [], contours: [] }
         return base unless wall
 
         base.merge(drawn(wall, levels), line_m: beams.glare?(entry.beam) ? beams.line_at(wall) : nil,
@@ -35,7 +35,7 @@ module Miser
       end
 
       def drawn(wall, levels)
-        { xs: wall.xs, ys: wall.ys, lux: wall.grid.map { |r| r.map { |v| v.round(2) } },
+        { xs: wall.xs, ys: wall.ys, row_numbers: wall.row_numbers, lux: wall.grid.map { |r| r.map { |v| v.round(2) } },
           contours: contours(wall.xs, wall.ys, wall.grid, levels) }
       end
 

@@ -1544,6 +1544,8 @@ export interface components {
             figures: null | components["schemas"]["WallFigures"];
             xs: number[];
             ys: number[];
+            /** @description by which number each row from the top is kept */
+            row_numbers: number[];
             lux: number[][];
             contours: components["schemas"]["WallContour"][];
             read?: boolean[][];
@@ -2787,6 +2789,8 @@ export interface components {
             up_m?: number;
             /** Down from the axis */
             down_m?: number;
+            /** One more row, under the axis */
+            extra_row_m?: number;
             /** Read with a telephone */
             phone?: boolean;
             cells?: {

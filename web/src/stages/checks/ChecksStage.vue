@@ -149,7 +149,14 @@ function remove() {
         </template>
       </section>
     </div>
-    <WallEntry v-if="entered" :key="entered.id" v-model:mark="mark" :wall="entered" @remove="remove" />
+    <WallEntry
+      v-if="entered"
+      :key="entered.id"
+      v-model:mark="mark"
+      :wall="entered"
+      :line="view?.walls.find((w) => w.id === entered?.id)?.line_m"
+      @remove="remove"
+    />
     <WallCuts v-if="read.length" class="mt-4" :walls="read" :most="most" :cutoff="cutoff" />
     <PicturesPart :beam="beam" :pair="view?.pictures.find((p) => p.beam === beam)" />
     <PredictedPart v-if="beam === 'low'" :predicted="view?.predicted ?? null" :measured="walls[1].wall" />

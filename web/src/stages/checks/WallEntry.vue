@@ -9,7 +9,7 @@ import { luxText, MOST_FIELDS } from './frame'
 import { useWallRun } from './useWallRun'
 
 /** One wall's readings: by hand, from a table, or by the light meter, mark after mark. */
-const props = defineProps<{ wall: Schemas['job_wall'] }>()
+const props = defineProps<{ wall: Schemas['job_wall']; /** The cut-off there, from the axis, up. */ line?: number | null }>()
 const mark = defineModel<string>('mark', { required: true })
 const emit = defineEmits<{ remove: [] }>()
 const job = useJob()
@@ -69,8 +69,27 @@ async function file(event: Event) {
   pasted.value = (await input.files?.[0]?.text()) ?? ''
   input.value = ''
 }
+/** The one more row is kept after the last. */
+const extra = computed(() => props.wall.extra_row_m !== undefined)
+function addRow() {
+  const ids = Array.from({ length: columns.value }, (_, i) => `r${props.wall.rows}c${i}`).filter(
+    (id) => !cells.value.some((c) => c.id === id),
+  )
+  job.edit([
+    { op: 'set', at: `${at.value}/extra_row_m`, value: Number((-(props.line ?? 0)).toFixed(3)) },
+    ...(columns.value > MOST_FIELDS ? [] : ids.map((id) => ({ op: 'add' as const, at: `${at.value}/cells`, value: { id } }))),
+  ])
+}
+function dropRow() {
+  const gone = cells.value.filter((c) => c.id.startsWith(`r${props.wall.rows}c`))
+  job.edit([
+    ...gone.map((c) => ({ op: 'remove' as const, at: `${at.value}/cells/${c.id}` })),
+    { op: 'unset' as const, at: `${at.value}/extra_row_m` },
+  ])
+}
 function place(id: string) {
   const [row, column] = id.slice(1).split('c').map(Number)
+  if (row === props.wall.rows) return `the one more row, mark ${column + 1}`
   return `row ${row + 1}, mark ${column + 1}`
 }
 </script>
@@ -140,6 +159,13 @@ function place(id: string) {
     <p v-else class="my-3 text-dim">
       {{ wall.columns }} by {{ wall.rows }} marks: read them with the light meter, or paste a table. Touch a mark on the map to correct it.
     </p>
+    <div class="mb-3 flex flex-wrap items-end gap-3">
+      <template v-if="extra">
+        <QuantityField :at="`${at}/extra_row_m`" label="One more row, under the axis" unit="m" small :step="10" class="w-64" />
+        <button type="button" class="btn" @click="dropRow">Without it</button>
+      </template>
+      <button v-else type="button" class="btn" @click="addRow">One more row of marks, at the cut-off</button>
+    </div>
     <div v-if="columns > MOST_FIELDS && cells.some((c) => c.id === mark)" class="mb-3 max-w-xs">
       <QuantityField :key="mark" :at="`${at}/cells/${mark}/lux`" :label="`Lux at ${place(mark)}`" unit="lx" :step="1" />
     </div>

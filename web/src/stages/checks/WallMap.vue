@@ -19,7 +19,18 @@ const emit = defineEmits<{ pick: [cell: string] }>()
 const frame = computed(() => frameOf(props.wall))
 const cut = computed(() => (typeof props.wall.line_m === 'number' ? frame.value.y(props.wall.line_m) : null))
 const ground = computed(() => (props.floor === null || props.floor === undefined ? null : frame.value.y(props.floor)))
-const cell = computed(() => ({ w: WIDTH / (props.wall.xs.length - 1), h: frame.value.height / (props.wall.ys.length - 1) }))
+const across = computed(() => WIDTH / (props.wall.xs.length - 1))
+/** Rows from the top: where they lie, and from where to where a touch means them. */
+const lines = computed(() => {
+  const at = props.wall.ys.map(frame.value.y)
+  const between = (j: number) => (at[j] + at[j + 1]) / 2
+  return at.map((y, j) => ({
+    y,
+    top: j ? between(j - 1) : -between(0),
+    bottom: j + 1 < at.length ? between(j) : 2 * y - between(j - 1),
+    number: props.wall.row_numbers[j],
+  }))
+})
 /** Beyond so many the marks would hide the light. */
 const dotted = computed(() => props.wall.xs.length <= 21)
 const PAD = 12
@@ -31,7 +42,11 @@ function step(event: KeyboardEvent) {
   event.preventDefault()
   const [row, column] = (props.mark ?? 'r0c0').slice(1).split('c').map(Number)
   const within = (value: number, most: number) => Math.min(Math.max(value, 0), most)
-  emit('pick', `r${within(row + by[0], props.wall.ys.length - 1)}c${within(column + by[1], props.wall.xs.length - 1)}`)
+  const place = Math.max(
+    lines.value.findIndex((l) => l.number === row),
+    0,
+  )
+  emit('pick', `r${lines.value[within(place + by[0], lines.value.length - 1)].number}c${within(column + by[1], props.wall.xs.length - 1)}`)
 }
 </script>
 
@@ -75,8 +90,8 @@ function step(event: KeyboardEvent) {
         <circle
           v-for="(read, i) in row"
           :key="i"
-          :cx="i * cell.w"
-          :cy="j * cell.h"
+          :cx="i * across"
+          :cy="lines[j].y"
           r="3"
           :fill="read ? 'var(--ink)' : 'var(--leaf)'"
           stroke="var(--ink)"
@@ -93,15 +108,15 @@ function step(event: KeyboardEvent) {
       <rect
         v-for="(lux, i) in row"
         :key="i"
-        :x="(i - 0.5) * cell.w"
-        :y="(j - 0.5) * cell.h"
-        :width="cell.w"
-        :height="cell.h"
+        :x="(i - 0.5) * across"
+        :y="lines[j].top"
+        :width="across"
+        :height="lines[j].bottom - lines[j].top"
         fill="transparent"
         :class="pickable ? 'cursor-pointer' : ''"
-        :stroke="mark === `r${j}c${i}` ? 'var(--brass)' : 'none'"
+        :stroke="mark === `r${lines[j].number}c${i}` ? 'var(--brass)' : 'none'"
         stroke-width="4"
-        @click="pickable && emit('pick', `r${j}c${i}`)"
+        @click="pickable && emit('pick', `r${lines[j].number}c${i}`)"
       >
         <title>{{ wall.read?.[j][i] ? `${luxText(lux)} lx` : 'not read' }}</title>
       </rect>
