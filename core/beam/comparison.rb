@@ -74,13 +74,13 @@ module Miser
         "#{parts[0].upcase}#{parts[1..]}, #{worse? ? 'but' : 'and'} #{words(glare, 'glare', glare_doubt)}.#{verdict(worse?)}"
       end
 
-      # A measured wall against what its photometry foretold.
+      # A measured wall against what its photometry foretold for the same marks: what lies between them is in both.
       # @return [String]
       def beside
         # The file and the meter err apart from each other.
-        doubt = Math.hypot(@doubt, @errors)
-        "Measured against foretold: #{words(peak, 'peak',
-          doubt)}, #{words(light, 'light on the wall', doubt)}, #{words(glare, 'glare', Math.hypot(glare_doubt || 0.0, @errors))}."
+        doubt = Math.sqrt([@before, @after].sum { |wall| (wall.unread_sigma / wall.lumens)**2 } + (@errors**2))
+        said = [[peak, 'peak'], [light, 'light on the wall'], [glare, 'glare']].map { |ratio, what| words(ratio, what, doubt) }
+        "Measured against foretold: #{said.join(', ')}."
       end
 
       private

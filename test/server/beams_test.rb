@@ -80,7 +80,7 @@ class BeamsTest < Miser::Test
     assert_nil farther['beside'], 'another distance is no comparison'
     call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'unit.ies', part: 'c1', revision: job['revision'] })
     pattern = call(:get, '/api/jobs/dunlin250/stages/headlight')['lamps'].first['candidates'].find { |c| c['id'] == 'c1' }['pattern']
-    assert_match(/m at half of \d+ lx at 5 m, \d+ % above the cut-off/, pattern)
+    assert_match(/m at half of \d+ lx at 5 m, \d+ ± \d+ % above the cut-off/, pattern)
     ['', 'x', 'IESNA:LM-63-2002',
       "IESNA:LM-63-2002\nTILT=NONE\n1 2 3"].each do |bad|
       call(:post, '/api/jobs/dunlin250/photometry',
