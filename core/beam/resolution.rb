@@ -57,7 +57,7 @@ module Miser
       # What bends on to one side only is a step beside it.
       # @return [Float] of light, the lesser second difference at its ends
       def bend(strip)
-        beside = [strip - 1, strip + 1].select { |i| i.between?(0, @rises.size - 1) }
+        beside = [strip - 1, strip + 1].grep(0...@rises.size)
         beside.map { |i| ((@rises[i] / gap(i) * gap(strip)) - @rises[strip]).abs }.min || 0.0
       end
     end
