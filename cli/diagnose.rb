@@ -42,13 +42,7 @@ module Miser
         errors = JSONSchemer.schema(SEEN).validate(given).map do |e|
           "  #{e['data_pointer']}: not taken; accepted: #{Array(e.dig('schema', 'enum')).join(', ')}"
         end
-        strange = if errors.empty?
-                    given.values.flat_map do |s|
-                      [s['lamps'], s['volts'], s['lights']].compact.flat_map(&:keys)
-                    end.uniq - known
-                  else
-                    []
-                  end
+        strange = errors.empty? ? OBSERVED.strangers(given, known) : []
         errors << "  lamps: #{strange.join(', ')} not known; accepted: #{known.join(', ')}" if strange.any?
         raise Failure, "#{path}: what was seen is not understood\n#{errors.first(10).join("\n")}" if errors.any?
 

@@ -45,7 +45,8 @@ module Miser
         @settled_sigma = Math.sqrt(@samples.sum { |_, a| (a - mean)**2 } / (@samples.size - 1) / @samples.size)
         @settled = mean
         @left = 0.0
-        settle(0.0)
+        @advice = :settled
+        @reason = 'Settled: it is warm at once.'
       end
 
       def estimate

@@ -27,7 +27,12 @@ module Miser
       # @!attribute explains [Integer] @!attribute of [Integer] observations it fits, of all
       # @!attribute label [String] @!attribute other [Boolean] none of those in the table
       Candidate = Struct.new(:faults, :share, :explains, :of, :contradicts, :label, :other, keyword_init: true) do
-        def id = other ? 'other' : (faults.empty? ? 'none' : faults.map(&:id).join('+')) # rubocop:disable Style/NestedTernaryOperator
+        def id
+          return 'other' if other
+
+          faults.empty? ? 'none' : faults.map(&:id).join('+')
+        end
+
         # Where it is, however bad.
         def place_ids = faults.map(&:place_id)
         # @return [Array<String>] how each is proved; how to go on where it is none of them

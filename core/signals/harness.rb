@@ -35,6 +35,9 @@ module Miser
       # @return [Array<String>] what a person can command and look at
       def states = others.any? { |o| o.filaments.key?('brake') } ? [*COMMANDS, BRAKE] : COMMANDS
 
+      # @return [Array<String>] ids of all that can be looked at
+      def lit_ids = lamps.map(&:id) + light_names.keys
+
       # @param id [String] of a lamp, or of another light
       # @return [String, nil]
       def name_of(id) = lamp(id)&.name || light_names[id]

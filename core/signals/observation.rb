@@ -51,6 +51,10 @@ module Miser
         end
       end
 
+      # @param seen [Hash] @param known [Array<String>] ids of lamps and lights there are
+      # @return [Array<String>] ids of what is not there
+      def self.strangers(seen, known) = all(seen).select { |o| EACH.include?(o.kind) }.map(&:id).uniq - known
+
       # @param volts [Float] at the lamp @param good [Float] where nothing is wrong
       # @return [String] of VOLTS
       def self.volts_word(volts, good) = VOLT_LIMITS.find { |_, most| good - volts <= most }&.first || 'none'

@@ -23,6 +23,9 @@ class ServerTest < Miser::Test
     refute_empty found['candidates']
     [{ side: 'after', seen: { up: {} } }, { side: 'after', seen: { left: { rate: 'odd' } } },
       {}].each { |body| call(:post, '/api/jobs/dunlin250/diagnose', body) && assert_equal(422, last_response.status) }
+    call(:post, '/api/jobs/dunlin250/diagnose', { side: 'after', seen: { left: { lamps: { sidecar: 'dark' } } } })
+    assert_equal 422, last_response.status
+    assert_match(/sidecar is not there/, last_response.body)
     call(:post, '/api/jobs/bracken420/diagnose', { side: 'after', seen: {} })
     assert_equal 422, last_response.status
     call(:post, '/api/taps', { taps: [0, 0.7, 1.4, 2.1, 2.8], releases: [] })

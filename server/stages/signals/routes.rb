@@ -13,9 +13,11 @@ module Miser
           app.post('/api/jobs/:id/diagnose') do
             body = body_of('/api/jobs/{id}/diagnose')
             survey = Signals.ready(Signals.survey(self))
+            harness = survey.harness(body['side'])
+            Signals.looked_at(body['seen'], harness)
             answer(200,
-              SignalsView.diagnosis(Miser::Signals::Diagnosis.new(survey.harness(body['side']), body['seen'],
-                thresholds: survey.thresholds, looks: survey.looks(body['side']))))
+              SignalsView.diagnosis(Miser::Signals::Diagnosis.new(harness, body['seen'], thresholds: survey.thresholds,
+                looks: survey.looks(body['side']))))
           end
 
           app.post('/api/taps') do
@@ -43,6 +45,15 @@ module Miser
             { at: m[:at], field: m[:text], message: 'is not known', accepts: 'enter it at Intake or Signals' }
           end
           raise Refusal.new(422, 'The signal circuit is not known well enough yet.', fields: fields)
+        end
+
+        def self.looked_at(seen, harness)
+          gone = Miser::Signals::Observation.strangers(seen, harness.lit_ids)
+          return if gone.empty?
+
+          raise Refusal.new(422, 'What was seen does not fit this machine.', kept: 'Nothing was changed.',
+            fields: [{ at: '/seen', field: 'lamps', message: "#{gone.join(', ')[0, 80]} is not there",
+                       accepts: harness.lit_ids.join(', ') }])
         end
 
         def self.volts(text)
