@@ -37,7 +37,7 @@ module Miser
       end
 
       def self.seen(path, harness)
-        known = harness.lamps.map(&:id) + harness.light_names.keys
+        known = harness.lit_ids
         given = Formats::StrictJson.read(Options.read_file(path), nesting: 20)
         errors = JSONSchemer.schema(SEEN).validate(given).map do |e|
           "  #{e['data_pointer']}: not taken; accepted: #{Array(e.dig('schema', 'enum')).join(', ')}"

@@ -301,11 +301,11 @@ module Miser
 
       def span_sigma(values, places, at, limit)
         resolution = Resolution.new(places, values)
-        Math.hypot(*[-1, 1].map { |step| edge_sigma(resolution, values, places, at, limit, step) })
+        Math.hypot(*[-1, 1].map { |step| edge_sigma(resolution, values, at, limit, step) })
       end
 
       # Where the light falls under the limit between two marks; at the rim it is not known to fall at all.
-      def edge_sigma(resolution, values, _places, at, limit, step)
+      def edge_sigma(resolution, values, at, limit, step)
         i = at
         i += step while i.between?(0, values.size - 1) && values[i] >= limit
         return 0.0 unless i.between?(0, values.size - 1)

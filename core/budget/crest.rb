@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
-require_relative 'runaway'
-
 module Miser
   module Budget
     # An LED unit on raw AC that a regulator holds: its limit is for DC, and its input sees the crest.
     module Crest
+      # Crest of a sine over its rms.
+      FACTOR = Math.sqrt(2)
       # What a part's supply says of one that may hang on AC; what does not mind its crests anyway.
       AC_RATED = %w[ac either].freeze
       PATIENT = %w[filament heater].freeze
@@ -27,7 +27,7 @@ module Miser
 
         ledger.entries.select { |e| dc_only?(e) && e.load.document['supply'].nil? }.filter_map do |entry|
           limit = entry.limit_v(ledger.settings)
-          crest = volts * Runaway::CREST
+          crest = volts * FACTOR
           limit && crest > limit ? Over.new(entry: entry, volts: volts, crest_v: crest, limit_v: limit) : nil
         end
       end

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative 'crest'
+require_relative 'runaway'
 
 module Miser
   module Budget

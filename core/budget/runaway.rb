@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative 'crest'
+
 module Miser
   module Budget
     # An AC coil without a regulator: how high its volts go, and what that kills. Loads that come
@@ -13,17 +15,15 @@ module Miser
       # @!attribute burnt [String, nil] the filament that is gone
       Danger = Struct.new(:scenario, :weakest, :limit_v, :crest, :peak_v, :peak_rpm, :crosses_rpm, :off, :burnt, keyword_init: true) do
         # @return [Float] rms V
-        def limit_rms = crest ? limit_v / CREST : limit_v
+        def limit_rms = crest ? limit_v / Crest::FACTOR : limit_v
       end
       # One thing lit: its law from the battery's side, how many, what it stands, as rms.
       Lit = Struct.new(:entry, :limit_v, :crest) do
         def name = entry.part_name || entry.name
-        def limit_rms = limit_v && (crest ? limit_v / CREST : limit_v)
+        def limit_rms = limit_v && (crest ? limit_v / Crest::FACTOR : limit_v)
         def weighed = [entry.load.fed, entry.load.count]
       end
 
-      # Crest of a sine over its rms.
-      CREST = Math.sqrt(2)
       # More loads that come and go than this are only tried all on and all off.
       MOST = 5
 

@@ -75,7 +75,7 @@ module Miser
 
       def solve
         ridge = (@scatter / (HEIGHT * @size))**2
-        # The end itself is believed of nothing; a hair keeps three readings soluble.
+        # Of the end itself nothing is believed beforehand, of the heights that they are small.
         @inverse = inverse(@normal.each_with_index.map do |row, i|
           row.each_with_index.map do |v, j|
             i == j && i.positive? ? v + ridge : v
