@@ -144,7 +144,11 @@ function place(id: string) {
     </div>
 
     <div v-if="columns <= MOST_FIELDS" class="my-3 overflow-x-auto">
-      <div class="grid min-w-[640px] gap-1" :style="{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }">
+      <!-- Three digits stay in sight in every field; a narrow window scrolls. -->
+      <div
+        class="grid min-w-[640px] gap-1"
+        :style="{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`, minWidth: `${columns * 4}rem` }"
+      >
         <QuantityField
           v-for="c in cells"
           :key="c.id"
