@@ -169,11 +169,12 @@ module Miser
       @values = BY_KEY.transform_values(&:default)
       overrides.each { |key, value| @values[key] = value.to_f if BY_KEY.key?(key) && value.is_a?(Numeric) }
       @voltage_school = overrides.fetch('voltage_school', 'measured')
+      @asked = {}
     end
 
     # @return [Float] the value in force
     # @raise [KeyError] for a name that is no setting
-    def [](key) = @values.fetch(key.to_s)
+    def [](key) = @asked[key] ||= @values.fetch(key.to_s)
 
     # @return [Input] the value as a row of a working
     def input(key)

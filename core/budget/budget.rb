@@ -77,7 +77,7 @@ module Miser
       end
 
       # @return [Array<Changes::Change>]
-      def changes = @changes ||= Changes.new(ledgers('before'), ledgers('after'), scenarios).all
+      def changes = @changes ||= Changes.new(ledgers('before'), ledgers('after')).all
 
       # @return [Array<Accessories::Judged>] in the owner's order
       def accessories
@@ -102,16 +102,24 @@ module Miser
       # The line where a reading would help most: the first in doubt, else the tightest.
       # @return [Line, nil]
       def doubtful_line(side)
+        @doubtful_lines ||= {}
+        return @doubtful_lines[side] if @doubtful_lines.key?(side)
+
         known = lines(side).select { |l| l.scenario.running? && l.known? }
-        known.find { |l| l.verdict == 'too_close' } || known.min_by { |l| l.keeps.value.abs / [l.keeps.sigma, 0.001].max }
+        @doubtful_lines[side] = known.find { |l| l.verdict == 'too_close' } || known.min_by { |l| l.keeps.value.abs / [l.keeps.sigma, 0.001].max }
+      end
+
+      # What could be read for that line's sake.
+      # @return [Array<NextReading::Candidate>] most worthwhile first
+      def ranked_readings(side)
+        (@ranked_readings ||= {})[side] ||= doubtful_line(side).then { |line| line ? NextReading.ranked(line) : [] }
       end
 
       # Which reading to take next.
       # @return [Array(Line, NextReading::Candidate), nil]
       def next_reading
-        line = doubtful_line('after')
-        best = line && NextReading.ranked(line).first
-        best && [line, best]
+        best = ranked_readings('after').first
+        best && [doubtful_line('after'), best]
       end
 
       # A figure by the id it carries on screen.
@@ -219,8 +227,8 @@ module Miser
 
       # @return [String] id of the circuit a load hangs on
       def circuit_of(row)
-        ids = @circuit_ids ||= document.circuits.map { |c| c['id'] }
-        ids.include?(row['circuit']) ? row['circuit'] : ids.first
+        @circuit_ids ||= document.circuits.to_h { |c| [c['id'], c['id']] }.tap { |ids| ids.default = ids.keys.first }
+        @circuit_ids[row['circuit']]
       end
 
       # What feeds the lamps of a circuit after the change.
@@ -334,12 +342,15 @@ module Miser
       end
 
       def load_as_chosen(row, choice)
-        sums.adjusted(prior_as_chosen(row, choice), Sums.key(row['id'], choice['id']), volts_for(row))
+        key = Sums.key(row['id'], choice['id'])
+        (@as_chosen ||= {})[key] ||= sums.adjusted(prior_as_chosen(row, choice), key, volts_for(row))
       end
 
       def prior_as_chosen(row, choice)
-        part = choice.fetch('part', {})
-        drawing(row, part, function_of(part, row), readings: readings_on(row, part: choice))
+        (@prior_as_chosen ||= {})[Sums.key(row['id'], choice['id'])] ||= begin
+          part = choice.fetch('part', {})
+          drawing(row, part, function_of(part, row), readings: readings_on(row, part: choice))
+        end
       end
 
       def drawing(row, part, function, readings:)
@@ -384,7 +395,7 @@ module Miser
           'exponent' => :exponent_figure }[name]&.then { |m| reading&.public_send(m) }
       end
 
-      def volts_for(row) = circuits('before')[circuit_of(row)].volts
+      def volts_for(row) = (@volts ||= circuits('before').transform_values(&:volts))[circuit_of(row)]
 
       def circuit_figure(id = nil, name = nil, *)
         circuit = ledgers('after')[id]&.circuit

@@ -8,16 +8,19 @@ module Miser
     # alone, in every scenario.
     class Changes
       # @!attribute saving [Figure] A at budget volts while it is on; negative where it spends more
-      # @!attribute scenarios [Array<Hash>] id, keeps_delta, break_even (Figure) with this change alone
-      Change = Struct.new(:load_id, :name, :from, :to, :circuit, :saving, :scenarios, keyword_init: true)
+      # @!attribute alone [#call] of a scenario: what the change alone does there
+      Change = Struct.new(:load_id, :name, :from, :to, :circuit, :saving, :alone, keyword_init: true) do
+        # With this change alone.
+        # @param scenario [Scenario]
+        # @return [Hash, nil] id, keeps_delta, break_even (Figure); nil where nothing turns
+        def in(scenario) = scenario.running? ? alone.call(scenario) : nil
+      end
 
       # @param before [Hash{String=>Ledger}] by circuit id
       # @param after [Hash{String=>Ledger}]
-      # @param scenarios [Array<Scenario>]
-      def initialize(before, after, scenarios)
+      def initialize(before, after)
         @before = before
         @after = after
-        @scenarios = scenarios
       end
 
       # @return [Array<Change>]
@@ -37,7 +40,7 @@ module Miser
         entry = new || old
         Change.new(load_id: entry.id, name: entry.name, circuit: circuit_id, from: old ? 'as it came in' : nil,
           to: new && (new.part_name || new.name), saving: saving(circuit_id, old, new),
-          scenarios: @scenarios.select(&:running?).map { |s| share(circuit_id, s, old, new) })
+          alone: ->(scenario) { share(circuit_id, scenario, old, new) })
       end
 
       def saving(circuit_id, old, new)

@@ -58,8 +58,17 @@ module Miser
         # Each of the volts is an operating point solved: only those that are drawn.
         return unless Steps::ENDS.include?(side)
 
-        near = nil
-        system_v[side] = volts_known ? rpm.map { |n| near = ledger.point(scenario, n, near: near).volts } : nil
+        system_v[side] = volts_known ? solved(ledger, scenario) : nil
+      end
+
+      # Volts at every speed, each looked for first where the two before it lead to.
+      def solved(ledger, scenario)
+        last = before = nil
+        rpm.map do |n|
+          near = before ? (2 * last) - before : last
+          before = last
+          last = ledger.point(scenario, n, near: near).volts
+        end
       end
     end
   end

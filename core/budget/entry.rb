@@ -17,7 +17,17 @@ module Miser
         @row = row
         @load = load
         @choice = choice
+        @shares = {}
       end
+
+      # Its part of a scenario's line, which is the same at every step that it stands in.
+      # @yieldreturn [Ledger::Block, nil] worked out the first time
+      # @return [Ledger::Block, nil]
+      def share_of(scenario) = @shares.fetch(scenario.id) { @shares[scenario.id] = yield }
+
+      # @param volts [Float] of its circuit, one for all its scenarios
+      # @return [Array<Float>, nil] A: amps, their doubt, the meter's gain in it, the clamp's; nil where its draw is unknown
+      def draw(volts) = @draw ||= load.known? ? [load.amps(volts), load.sigma(volts), load.gain(volts), load.clamp(volts)] : nil
 
       def id = row['id']
       def name = row['name']

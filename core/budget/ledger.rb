@@ -30,13 +30,6 @@ module Miser
         @settings = settings
         @redline = redline
         @together = together
-        @draws = entries.to_h do |e|
-          [e.id, if e.load.known?
-                   %i[amps sigma gain clamp].map do |m|
-                     e.load.public_send(m, circuit.volts)
-                   end
-                 end]
-        end
         @lines = {}
         @sums = {}
       end
@@ -54,7 +47,9 @@ module Miser
 
       # @return [Array<Block>] of every load that is on in the scenario
       def blocks(scenario)
-        (@blocks ||= {})[scenario.id] ||= scenario.parked? ? entries.filter_map { |e| parked_block(e) } : lit_blocks(scenario)
+        (@blocks ||= {})[scenario.id] ||= entries.filter_map do |entry|
+          entry.share_of(scenario) { scenario.parked? ? parked_block(entry) : lit_block(entry, scenario.duty(entry.row)) }
+        end
       end
 
       # @return [Draw::Sum] of the known loads at their duty
@@ -99,14 +94,11 @@ module Miser
 
       private
 
-      def lit_blocks(scenario)
-        entries.filter_map do |entry|
-          duty = scenario.duty(entry.row)
-          next if duty.zero?
+      def lit_block(entry, duty)
+        return if duty.zero?
 
-          amps, sigma, gain, clamp = @draws[entry.id]
-          amps ? Block.new(entry, duty, amps * duty, sigma * duty, gain * duty, clamp * duty) : Block.new(entry, duty)
-        end
+        amps, sigma, gain, clamp = entry.draw(circuit.volts)
+        amps ? Block.new(entry, duty, amps * duty, sigma * duty, gain * duty, clamp * duty) : Block.new(entry, duty)
       end
 
       def parked_block(entry)

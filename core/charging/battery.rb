@@ -46,7 +46,7 @@ module Miser
 
       # @param charge [Float] 0 to 1
       # @return [Battery] the same one, so full
-      def at(charge) = Battery.new(@document.except('rest_v').merge('charge' => charge), @settings)
+      def at(charge) = (@at ||= {})[charge] ||= Battery.new(@document.except('rest_v').merge('charge' => charge), @settings)
 
       def ohms_assumed? = @ohms_given.nil?
 

@@ -93,24 +93,26 @@ module Miser
       # The bridge's diodes want their volts too.
       def by_volts(volts) = (volts + form.drop_v) / (v_ref + form.drop_v)
 
-      # Asked for at every speed that is drawn: a loop over flat lists.
+      # Asked for at every speed that is drawn: what speed decides is worked out once for all nodes of one cut-in.
       def spread(rpm, volts)
         now = amps(rpm, volts)
         ratio = rpm / by_volts(volts)
-        list = flat
         total = 0.0
-        i = 0
-        while i < list.size
-          share = form.share(ratio / list[i], list[i + 1])
-          off = (list[i + 2] * share) - now
-          total += list[i + 4] * ((off * off) + (list[i + 3] * share * share))
-          i += 5
+        flat.each do |n0, list|
+          rise = form.rise(ratio / n0)
+          i = 0
+          while i < list.size
+            share = form.share_at(rise, list[i])
+            off = (list[i + 1] * share) - now
+            total += list[i + 3] * ((off * off) + (list[i + 2] * share * share))
+            i += 4
+          end
         end
         total
       end
 
-      # @return [Array<Float>] cut-in, softness, amps, variance, weight, node after node
-      def flat = @flat ||= nodes.flat_map(&:to_a)
+      # @return [Array<Array(Float, Array<Float>)>] by cut-in: softness, amps, variance, weight, node after node
+      def flat = @flat ||= nodes.group_by(&:n0).map { |n0, list| [n0, list.flat_map { |node| node.to_a.drop(1) }] }
 
       def shape(rpm, volts)
         return 0.0 if @doubts.shape.zero?

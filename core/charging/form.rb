@@ -28,13 +28,18 @@ module Miser
       # @param ratio [Float] speed over cut-in speed
       # @param c [Float] softness of the knee; a coil has none
       # @return [Float] 0 to 1
-      def share(ratio, c)
-        return 0.0 unless ratio > 1.0
-        return Math.sqrt(1 - (1 / (ratio * ratio))) unless @exponent
+      def share(ratio, c) = share_at(rise(ratio), c)
 
-        powered = (ratio - 1)**@exponent
-        powered / (powered + c)
+      # The part of a share that speed alone decides.
+      # @param ratio [Float] @return [Float] nothing up to cut-in
+      def rise(ratio)
+        return 0.0 unless ratio > 1.0
+
+        @exponent ? (ratio - 1)**@exponent : (ratio * ratio) - 1
       end
+
+      # @param rise [Float] @return [Float] 0 to 1
+      def share_at(rise, c) = @exponent ? rise / (rise + c) : Math.sqrt(rise / (rise + 1))
 
       # @param share [Float] from 0 up to, not including, 1
       # @return [Float] ratio at which it is met

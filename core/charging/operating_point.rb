@@ -14,8 +14,10 @@ module Miser
       Result = Struct.new(:volts, :alternator_a, :battery_a, :regime)
 
       STEPS = 48
-      # Share of a neighbour's volts within which the balance is looked for first.
-      NARROW = 0.02
+      # Shares of a neighbour's volts within which the balance is looked for first, one after the other.
+      NARROW = [0.002, 0.02].freeze
+      # The balance is met within so many amps, or between volts no further apart.
+      CLOSE = 1e-9
       LOWEST = 0.05 # V; below this nothing is fed
 
       # @param curve [EarnCurve, nil]
@@ -36,22 +38,23 @@ module Miser
         turning = @curve && rpm.positive?
         return Result.new(0.0, 0.0, 0.0, :dead) unless turning || @battery
 
-        ceiling = if turning
-                    [@held, @battery ? nil : @curve.open_circuit(rpm)].compact.min
-                  else
-                    @battery.rest_v
-                  end
-        ceiling ||= @curve.open_circuit(rpm)
-        ceiling = [ceiling, @battery.rest_v].max if @battery
-        volts = solve(rpm, ceiling, near)
-        Result.new(volts, turning ? @curve.amps(rpm, volts) : 0.0, @battery ? @battery.amps(volts) : 0.0, regime(rpm, volts, turning))
+        volts = solve(rpm, turning ? ceiling(rpm) : @battery.rest_v, near)
+        earned = turning ? @curve.amps(rpm, volts) : 0.0
+        Result.new(volts, earned, @battery ? @battery.amps(volts) : 0.0, regime(volts, earned))
       end
 
       private
 
-      def regime(rpm, volts, turning)
+      # The most that an engine turning so fast brings the volts to.
+      def ceiling(rpm)
+        unloaded = @curve.open_circuit(rpm) unless @held && @battery
+        most = [@held || unloaded, @battery ? nil : unloaded].compact.min
+        @battery ? [most, @battery.rest_v].max : most
+      end
+
+      def regime(volts, earned)
         return :starved if @sum.thresholds.any? { |v| (v - volts).abs < 1e-6 }
-        return :battery unless turning && @curve.amps(rpm, volts).positive?
+        return :battery unless earned.positive?
         return :held if @held && volts >= @held - 1e-6
 
         @battery ? :sagging : :coil
@@ -74,11 +77,14 @@ module Miser
       # A narrow bracket round a neighbour's answer, where the sign does change there.
       # @return [Array(Float, Float, Float, Float), nil] low, high and what is to spare at each
       def bracket(rpm, near, ceiling)
-        low = near * (1 - NARROW)
-        high = [near * (1 + NARROW), ceiling].min
-        return nil unless low < high && (f_low = spare(rpm, low)) >= 0 && (f_high = spare(rpm, high)).negative?
+        NARROW.each do |share|
+          low = near * (1 - share)
+          high = [near * (1 + share), ceiling].min
+          next unless low < high && (f_low = spare(rpm, low)) >= 0 && (f_high = spare(rpm, high)).negative?
 
-        [low, high, f_low, f_high]
+          return [low, high, f_low, f_high]
+        end
+        nil
       end
 
       # Steps down from the ceiling, and at every voltage where a load switches.
@@ -99,12 +105,12 @@ module Miser
       def close_in(rpm, low, high, f_low, f_high)
         side = 0
         80.times do
-          return low if high - low < 1e-9
+          return low if high - low < CLOSE
 
           mid = f_low == f_high ? (low + high) / 2 : ((low * f_high) - (high * f_low)) / (f_high - f_low)
           mid = (low + high) / 2 unless mid > low && mid < high
           f_mid = spare(rpm, mid)
-          return mid if f_mid.abs < 1e-9
+          return mid if f_mid.abs < CLOSE
 
           if f_mid.positive?
             low = mid

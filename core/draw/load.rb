@@ -65,13 +65,7 @@ module Miser
 
       # Doubt at those volts: the anchor's own, its volts' through the law, and the feed's.
       # @return [Float] A; copies of one lamp share one reading, so theirs adds straight
-      def sigma(volts)
-        now = amps(volts)
-        return 0.0 if now.zero? || anchor.amps.zero?
-
-        Math.hypot(now * Math.hypot(anchor.sigma / anchor.amps, law.sensitivity(anchor.volts) * anchor.volts_sigma / anchor.volts),
-          Math.hypot(law_sigma(volts), feed_sigma))
-      end
+      def sigma(volts) = (@sigmas ||= {})[volts] ||= doubt(volts)
 
       # Part of that which the volts at the lamp, read with the engine running, would take away.
       # @return [Float] A
@@ -138,7 +132,7 @@ module Miser
       def figure(volts)
         return Figure.unknown('A', reason) unless known?
 
-        Figure.new(amps(volts), 'A', sigma: sigma(volts), assumed: anchor.origin.assumed?) { working(volts) }
+        (@figures ||= {})[volts] ||= Figure.new(amps(volts), 'A', sigma: sigma(volts), assumed: anchor.origin.assumed?) { working(volts) }
       end
 
       # @return [Reading, nil] the reading the figure stands on
@@ -172,11 +166,19 @@ module Miser
         @anchor = anchor
         @clamp = clamp
         @reason = nil
-        @feed_sigma = @law_doubt = nil
+        @feed_sigma = @law_doubt = @sigmas = @figures = nil
         build_law
       end
 
       private
+
+      def doubt(volts)
+        now = amps(volts)
+        return 0.0 if now.zero? || anchor.amps.zero?
+
+        Math.hypot(now * Math.hypot(anchor.sigma / anchor.amps, law.sensitivity(anchor.volts) * anchor.volts_sigma / anchor.volts),
+          Math.hypot(law_sigma(volts), feed_sigma))
+      end
 
       def named_law
         test = @readings.select(&:counts?).filter_map(&:law_test).max_by(&:confidence)

@@ -19,8 +19,9 @@ module Miser
             straights << [weight * law.conductance, law.min_v]
           end
         end
-        @powers = powers.flat_map { |exponent, by| by.map { |min_v, k| [exponent, min_v, k] } }
-        @straights = straights
+        # Asked at every step of a solution: flat lists.
+        @powers = powers.flat_map { |exponent, by| by.flat_map { |min_v, k| [exponent, min_v, k] } }
+        @straights = straights.flatten
       end
 
       def empty? = @powers.empty? && @straights.empty?
@@ -28,14 +29,37 @@ module Miser
       # @param volts [Float] > 0
       # @return [Float] amps
       def amps(volts)
-        total = 0.0
-        @powers.each { |exponent, min_v, k| total += exponent.zero? ? k : k * (volts**exponent) if volts >= min_v }
-        @straights.each { |conductance, forward| total += (volts - forward) * conductance if volts > forward }
-        total
+        power_laws(volts) + straight_laws(volts)
       end
 
       # @return [Array<Float>] volts at which a load switches on, where the sum jumps or kinks
-      def thresholds = @thresholds ||= (@powers.map { |p| p[1] } + @straights.map(&:last)).uniq.select(&:positive?).sort
+      def thresholds
+        @thresholds ||= (@powers.each_slice(3).map { |_, min_v,| min_v } + @straights.each_slice(2).map(&:last)).uniq.select(&:positive?).sort
+      end
+
+      private
+
+      def power_laws(volts)
+        list = @powers
+        total = 0.0
+        i = 0
+        while i < list.size
+          total += list[i + 2] * (volts**list[i]) if volts >= list[i + 1]
+          i += 3
+        end
+        total
+      end
+
+      def straight_laws(volts)
+        list = @straights
+        total = 0.0
+        i = 0
+        while i < list.size
+          total += (volts - list[i + 1]) * list[i] if volts > list[i + 1]
+          i += 2
+        end
+        total
+      end
     end
   end
 end

@@ -93,7 +93,7 @@ module Miser
       end
 
       # @return [Hash, nil] a choice by its id, a part tried among them
-      def choice(id) = choices.find { |c| c['id'] == id }
+      def choice(id) = (@choices_by_id ||= choices.reverse.to_h { |c| [c['id'], c] })[id]
 
       # The lamp that a load is in; one that is in none stands for itself.
       # @param load [Hash] @return [String] id of a position

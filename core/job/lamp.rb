@@ -27,7 +27,7 @@ module Miser
       def name = row['name']
       def count = (row['count'] || 1).to_i
       def holder = row['holder'] || {}
-      def base = holder['base']
+      def base = @base ||= holder['base']
 
       # @return [Hash, nil] what was decided
       def choice = @choice ||= choices.find { |c| c['action'] != TRIED }

@@ -69,7 +69,7 @@ module Miser
       def worth
         @worth ||= begin
           line = budget.doubtful_line('after')
-          ranked = line&.verdict == 'too_close' ? Budget::NextReading.ranked(line) : []
+          ranked = line&.verdict == 'too_close' ? budget.ranked_readings('after') : []
           ranked.select(&:load_id).to_h { |c| [c.load_id, [Verdicts::Baseline.share(line, c), c.why(line)]] }
         end
       end

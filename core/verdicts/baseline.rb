@@ -64,7 +64,7 @@ module Miser
       # What a measurement would take from the variance, as a share of it.
       def share(what)
         line = @line ||= @budget.doubtful_line(@side) or return nil
-        best = (@ranked ||= Budget::NextReading.ranked(line)).find { |c| what.is_a?(Symbol) ? c.what == what.to_s : c.load_id == what.id }
+        best = @budget.ranked_readings(@side).find { |c| what.is_a?(Symbol) ? c.what == what.to_s : c.load_id == what.id }
         best && Baseline.share(line, best)
       end
 

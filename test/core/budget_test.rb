@@ -61,7 +61,7 @@ class BudgetTest < Miser::Test
     both = job.merge('choices' => [swap('low', law: 'driver', figures: stated(1.4)),
       swap('brake', law: 'resistor', forward_v: 7, figures: stated(0.3))])
     both['choices'].each do |choice|
-      share = budget(both).changes.find { |c| c.load_id == choice['position_id'] }.scenarios.find { |s| s[:id] == 'idle_night' }
+      share = budget(both).then { |b| b.changes.find { |c| c.load_id == choice['position_id'] }.in(b.scenario('idle_night')) }
       alone = line(job.merge('choices' => [choice]))
       assert_within 1e-9, alone.break_even.value, share[:break_even].value
     end

@@ -14,7 +14,7 @@ module Miser
       { lines: Formats::BudgetReport.data(budget).transform_values { |side| side[:scenarios] },
         lasts: sides { |side| by_line(budget, side) { |l| figure(l.lasts) } },
         light: sides { |side| by_line(budget, side) { |l| l.light.to_h { |x| [x[:entry].id, [x[:share].value, x[:life]]] } } },
-        changes: budget.changes.to_h { |c| [c.load_id, change(c)] },
+        changes: budget.changes.to_h { |c| [c.load_id, change(c, budget.scenarios)] },
         accessories: budget.accessories.to_h { |a| [a.load_id, accessory(a)] },
         ride: sides do |side|
           (r = budget.ride(side)) && { net: figure(r.net), start: r.charge_before, end: r.charge_after, rides: r.rides }
@@ -28,8 +28,9 @@ module Miser
 
     def figure(figure) = figure && { value: figure.value, sigma: figure.sigma, reason: figure.reason, assumed: figure.assumed }
 
-    def change(change)
-      { saving: figure(change.saving), scenarios: change.scenarios.to_h { |s| [s[:id], [s[:keeps_delta], s[:break_even].value]] } }
+    def change(change, scenarios)
+      { saving: figure(change.saving),
+        scenarios: scenarios.filter_map { |s| change.in(s) }.to_h { |s| [s[:id], [s[:keeps_delta], s[:break_even].value]] } }
     end
 
     def accessory(given)

@@ -28,7 +28,7 @@ module Miser
       end
 
       def change(change, scenario)
-        here = change.scenarios.find { |s| s[:id] == scenario&.id }
+        here = scenario && change.in(scenario)
         { load_id: change.load_id, name: change.name, from: change.from, to: change.to, circuit: change.circuit,
           saving: figure(change.saving, "change/#{change.load_id}"),
           break_even: here && figure(here[:break_even]) }
