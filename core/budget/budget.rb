@@ -138,6 +138,13 @@ module Miser
         end
       end
 
+      # @param side [String] one of STEPS, else of what is wanted
+      # @return [Figure, nil] A that a load draws there
+      def load_figure(side = nil, id = nil, *)
+        entry = by_id(STEPS.include?(side) ? side : nil)[id]
+        entry&.load&.figure(volts_for(entry.row))
+      end
+
       # What a reading is taken on: a load as it came in, or a part chosen or tried in its place.
       # @param choice_id [String, nil]
       # @return [Draw::Load, nil]
@@ -379,11 +386,6 @@ module Miser
         return nil unless STEPS.include?(side) && %w[earns spends keeps break_even system_v lasts battery_a burns].include?(name)
 
         line(side, scenario_id, circuit_id)&.public_send(name)
-      end
-
-      def load_figure(side = nil, id = nil, *)
-        entry = by_id(STEPS.include?(side) ? side : nil)[id]
-        entry&.load&.figure(volts_for(entry.row))
       end
 
       # Entries of a step by their load, or the accessories wanted.

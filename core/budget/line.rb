@@ -216,7 +216,12 @@ module Miser
 
       private
 
-      def in_common = @in_common ||= blocks.select(&:sigma).sum(0.0) { |b| in_common_with(b) }
+      # What the loads' doubts have in common with one another: sums they were read in, and the meter's gain.
+      # @return [Float] A²
+      def in_common
+        @in_common ||= (@ledger.together ? blocks.sum(0.0) { |b| b.sigma ? summed_with(b) : 0.0 } : 0.0) +
+                       (gain.zero? ? 0.0 : (gain**2) - blocks.sum(0.0) { |b| b.gain ? b.gain**2 : 0.0 })
+      end
 
       def life_words(life)
         return unless life && life < SHORT_LIFE

@@ -44,7 +44,10 @@ module Miser
         nil
       end
 
-      def line_for(leg)
+      # @return [Line] one for each part, as its own speed has it
+      def line_for(leg) = (@found ||= {}.compare_by_identity)[leg] ||= find_line(leg)
+
+      def find_line(leg)
         document = @scenarios[leg['scenario']]
         document = document.merge('rpm' => leg['rpm']) if leg['rpm'] && document['engine'] == 'running'
         Line.new(@ledger, Scenario.new(document.merge('id' => "#{document['id']}@#{leg['rpm']}"), @machine))

@@ -21,14 +21,16 @@ module Miser
         @id = document['id']
         @name = document['name']
         @engine = document['engine']
+        @running = engine == 'running'
+        @parked = engine == 'parked'
         @duties = Job::Document.part(document, 'duties')
         @overrides = Job::Document.part(document, 'overrides')
         @rpm = running? ? speed(machine) : 0.0
         @reason = "#{SPEED_WORDS.fetch(document['speed'], 'engine speed')} is not entered" unless @rpm
       end
 
-      def running? = engine == 'running'
-      def parked? = engine == 'parked'
+      def running? = @running
+      def parked? = @parked
 
       # A dipped beam that stays on beside the high one is on while either is; a running light that gives way is
       # out while the signal beside it flashes, which is half the time lit.

@@ -62,7 +62,8 @@ module Miser
       def sigma(rpm, volts)
         return 0.0 unless rpm.positive?
 
-        Math.sqrt(spread(rpm, volts) + (shape(rpm, volts)**2) + (heat(rpm, volts)**2))
+        # Every line of one speed asks again.
+        ((@sigmas ||= {})[volts] ||= {})[rpm] ||= Math.sqrt(spread(rpm, volts) + (shape(rpm, volts)**2) + (heat(rpm, volts)**2))
       end
 
       # Part of the doubt that is the clamp's own gain.

@@ -47,9 +47,9 @@ module Miser
 
       # The most that an engine turning so fast brings the volts to.
       def ceiling(rpm)
-        unloaded = @curve.open_circuit(rpm) unless @held && @battery
-        most = [@held || unloaded, @battery ? nil : unloaded].compact.min
-        @battery ? [most, @battery.rest_v].max : most
+        return [@held || @curve.open_circuit(rpm), @battery.rest_v].max if @battery
+
+        @held ? [@held, @curve.open_circuit(rpm)].min : @curve.open_circuit(rpm)
       end
 
       def regime(volts, earned)

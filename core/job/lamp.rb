@@ -10,6 +10,7 @@ module Miser
       # Actions that put a part there.
       FITTED = %w[swap add].freeze
       TRIED = 'try'
+      NOTHING = {}.freeze
       SIDES = { 'left' => 'right', 'right' => 'left' }.freeze
 
       # @!attribute row [Hash] the document's position
@@ -26,7 +27,7 @@ module Miser
       def id = row['id']
       def name = row['name']
       def count = (row['count'] || 1).to_i
-      def holder = row['holder'] || {}
+      def holder = row['holder'] || NOTHING
       def base = @base ||= holder['base']
 
       # @return [Hash, nil] what was decided
@@ -54,7 +55,7 @@ module Miser
       def side = @side ||= row['side'] || loads.filter_map { |l| SIGNAL_SIDES[l['role']] }.first
 
       SIGNAL_SIDES = { 'signal_left' => 'left', 'signal_right' => 'right' }.freeze
-      private_constant :SIGNAL_SIDES
+      private_constant :SIGNAL_SIDES, :NOTHING
 
       # @return [Boolean] whether the other takes the same part: it does the same and has the same base
       def like?(other) = other.base == base && other.id != id && other.does == does

@@ -80,8 +80,8 @@ module Miser
           # What only a part tried would bring stands on neither side.
           entry = after || before || wanted[row['id']] || Miser::Budget::Entry.new(row, budget.as_is(row))
           load = (before || entry).load
-          { id: row['id'], before: before && figure(budget.figure("load/before/#{row['id']}"), "load/before/#{row['id']}"),
-            after: after && figure(budget.figure("load/after/#{row['id']}"), "load/after/#{row['id']}"),
+          { id: row['id'], before: before && figure(budget.load_figure('before', row['id']), "load/before/#{row['id']}"),
+            after: after && figure(budget.load_figure('after', row['id']), "load/after/#{row['id']}"),
             kind: entry.kind,
             law_label: Draw::Law.named(load.law_key).label, filament: budget.as_is(row).rated_filament&.name,
             origin: load.anchor&.origin&.label, measured: load.measured? || false }

@@ -24,7 +24,7 @@ module Miser
         does = Job::Functions.of(row['role'])
         { load_id: row['id'], does: does, word: Job::Functions::BY_KEY[does]&.word || row['name'],
           **%w[before after].to_h do |side|
-            [side.to_sym, (f = budget.figure("load/#{side}/#{row['id']}")) && Present.figure(f, "load/#{side}/#{row['id']}")]
+            [side.to_sym, (f = budget.load_figure(side, row['id'])) && Present.figure(f, "load/#{side}/#{row['id']}")]
           end,
           choice: lamp.part && lamp.choice['id'], claim: lamp.part && Present.claim(budget.thing(row['id'], lamp.choice['id'])) }
       end
