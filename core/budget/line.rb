@@ -219,8 +219,10 @@ module Miser
       # What the loads' doubts have in common with one another: sums they were read in, and the meter's gain.
       # @return [Float] A²
       def in_common
-        @in_common ||= (@ledger.together ? blocks.sum(0.0) { |b| b.sigma ? summed_with(b) : 0.0 } : 0.0) +
-                       (gain.zero? ? 0.0 : (gain**2) - blocks.sum(0.0) { |b| b.gain ? b.gain**2 : 0.0 })
+        @in_common ||= begin
+          sums = @ledger.together ? blocks.select(&:sigma).sum(0.0) { |b| summed_with(b) } : 0.0
+          gain.zero? ? sums : sums + (gain**2) - blocks.sum(0.0) { |b| (b.gain || 0.0)**2 }
+        end
       end
 
       def life_words(life)
