@@ -20,7 +20,6 @@ module Miser
       # @return [Integer] exit code
       def on(database, port)
         free!(port)
-        Server::Contract.document # read once, before the first request
         app = Server::App.on(database)
         configuration = Puma::Configuration.new do |c|
           c.bind "tcp://#{HOST}:#{port}"

@@ -15,7 +15,7 @@ module Miser
       # @!attribute at [Array<String>] keys into the row
       # @!attribute place [String] the field's place in the job file, for its bounds and unit
       Column = Struct.new(:header, :at, :place, keyword_init: true) do
-        def schema = JobSchema.field(place)
+        def schema = @schema ||= JobSchema.field(place)
         def number? = %w[number integer].include?(schema['type'])
         def unit = number? && schema['unit'] != '1' ? schema['unit'] : nil
         def title = unit ? "#{header} [#{unit}]" : header
@@ -29,6 +29,15 @@ module Miser
       class Unreadable < StandardError; end
 
       MOST_ROWS = 20_000
+      MOST_COLUMNS = 200
+      MOST_LETTERS = 4000
+      # The line of names is sought in so many characters.
+      HEAD = 20_000
+      # A text that a spreadsheet would run goes out behind an apostrophe, and comes in without it.
+      RUN = /\A[=+\-@\t\r']/
+      HELD = /\A'(?=[=+\-@\t\r'])/
+      # A column's name is no longer.
+      MOST_OF_NAME = 120
 
       # What a row does to the one it stands for.
       # @param old [Hash, nil] @param new [Hash]
@@ -70,14 +79,34 @@ module Miser
         text = text.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
         raise Unreadable, 'the file is not UTF-8 text' unless text.valid_encoding?
 
-        separator = %W[; \t ,].max_by { |s| text.lines.first.to_s.count(s) }
-        table = CSV.parse(text, col_sep: separator, skip_blanks: true)
+        first = text[0, HEAD][/\A(?:"[^"]*"|[^"\r\n])*/]
+        table = rows(CSV.new(text, col_sep: %W[; \t ,].max_by { |s| first.count(s) }, skip_blanks: true))
         raise Unreadable, 'the file is empty; its first line must name the columns' if table.empty?
-        raise Unreadable, "the file has #{table.size} rows; at most #{MOST_ROWS} are taken" if table.size > MOST_ROWS
 
         table
       rescue CSV::MalformedCSVError => e
         raise Unreadable, "the file is not well-formed CSV: #{e.message}"
+      end
+
+      # What is too much is refused before more of it is read.
+      def self.rows(csv)
+        table = []
+        csv.each do |cells|
+          raise Unreadable, "the file has more than #{MOST_ROWS} rows" if table.size >= MOST_ROWS
+          raise Unreadable, "line #{csv.lineno} has #{cells.size} columns; at most #{MOST_COLUMNS} are taken" if cells.size > MOST_COLUMNS
+          if cells.any? { |text| text && text.length > MOST_LETTERS }
+            raise Unreadable, "line #{csv.lineno} has a cell of more than #{MOST_LETTERS} characters"
+          end
+
+          table << cells
+        end
+        table
+      end
+      private_class_method :rows
+
+      # @raise [Unreadable] where there are more of something than there may be
+      def self.most!(count, most, what)
+        raise Unreadable, "it has #{count} #{what}; at most #{most} are taken" if count > most
       end
 
       # @param text [String]
@@ -91,12 +120,16 @@ module Miser
 
       private
 
-      def cell(value) = value.is_a?(Float) && value == value.to_i ? value.to_i : value
+      def cell(value)
+        return value.match?(RUN) ? "'#{value}" : value if value.is_a?(String)
+
+        value.is_a?(Float) && value == value.to_i ? value.to_i : value
+      end
 
       # @return [Array<Array(Column, String)>] column and the unit of its header, by place
       def headers(cells)
         heads = cells.map do |text|
-          name, unit = text.to_s.strip.match(/\A(.*?)\s*(?:[\[(]([^\])]*)[\])])?\z/).captures
+          name, unit = text.to_s.strip[0, MOST_OF_NAME].match(/\A(.*?)\s*(?:[\[(]([^\])]*)[\])])?\z/m).captures
           column = @columns.find { |c| c.header.casecmp?(name) }
           column && [column, unit]
         end
@@ -112,7 +145,7 @@ module Miser
         cells.zip(heads).each do |text, (column, unit)|
           next if column.nil? || text.to_s.strip.empty?
 
-          store(result, column, value(text.strip, column, unit, result))
+          store(result, column, value(text.sub(HELD, '').strip, column, unit, result))
         end
         result
       end

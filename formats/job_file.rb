@@ -123,7 +123,7 @@ module Miser
       def parse(text)
         text = text.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
         refuse('/', 'file', 'is not UTF-8 text', 'JSON in UTF-8') unless text.valid_encoding?
-        StrictJson.read(text, nesting: 40)
+        StrictJson.read(text, nesting: StrictJson::NESTING)
       rescue JSON::ParserError => e
         refuse('/', 'file', "is not valid JSON (#{e.message.lines.first.to_s.strip[0, 120]})", 'JSON as Miser exports it')
       end

@@ -3,7 +3,9 @@
 require 'json'
 require 'json_schemer'
 require_relative '../core/assumptions'
+require_relative '../core/job/template'
 require_relative 'field_error'
+require_relative 'strict_json'
 
 module Miser
   module Formats
@@ -40,12 +42,46 @@ module Miser
 
       DOCUMENT = fold(PARTS.map { |path| JSON.parse(File.read(path)) })
                  .tap { |whole| whole['properties']['assumptions']['properties'] = settings }.freeze
-      CHECKER = JSONSchemer.schema(DOCUMENT)
-      MOST_ERRORS = 50
-      # Schemas of older files, as they were published: a file is held against its own before it is brought forward.
-      OLDER = Hash.new do |known, version|
-        known[version] = JSONSchemer.schema(JSON.parse(File.read(File.expand_path("published/job-#{version}.schema.json", __dir__))))
+
+      # Its references followed, which is else done by the first to check something, and threads then get in one another's way.
+      # @return [JSONSchemer::Schema]
+      def self.resolved(schema)
+        seen = {}.compare_by_identity
+        left = [schema]
+        while (node = left.shift)
+          next if seen[node]
+
+          seen[node] = true
+          left.concat(inside(node))
+        end
+        schema
       end
+
+      def self.inside(node)
+        case node
+        when Hash then node.values
+        when Array then node
+        when JSONSchemer::Schema, JSONSchemer::Keyword
+          # The words a mistake is named with are found on the way as well.
+          node.absolute_keyword_location
+          node.schema_pointer
+          [node.parsed, *(node.ref_schema if node.respond_to?(:ref_schema))]
+        else []
+        end
+      end
+      private_class_method :inside
+
+      CHECKER = resolved(JSONSchemer.schema(DOCUMENT))
+      MOST_ERRORS = 50
+      # What is not known of a document, and kept for a newer Miser: so much of it.
+      MOST_UNKNOWN = 200
+      MOST_UNKNOWN_BYTES = 10_000
+      # Schemas of older files, as they were published: a file is held against its own before it is brought forward.
+      OLDER = (1...Job::Template::VERSION).to_h do |version|
+        [version, resolved(JSONSchemer.schema(JSON.parse(File.read(File.expand_path("published/job-#{version}.schema.json", __dir__)))))]
+      end.freeze
+      # For one row of a list alone.
+      ROWS = %w[loads positions readings choices].to_h { |list| [list, CHECKER.ref("#/properties/#{list}/items")] }.freeze
 
       module_function
 
@@ -58,8 +94,20 @@ module Miser
       # @param checker [JSONSchemer::Schema] of its version
       # @return [Array<FieldError>] none where it is valid
       def errors(document, checker = CHECKER)
-        checker.validate(document).lazy.map { |e| field_error(e, document) }.first(MOST_ERRORS).uniq
+        found = checker.validate(document).lazy.map { |e| field_error(e, document) }.first(MOST_ERRORS).uniq
+        found.empty? && checker.equal?(CHECKER) ? unbounded(document) : found
       end
+
+      # Errors of a row by itself, under the name of the list it goes into.
+      # @param list [String] of ROWS
+      # @return [Array<FieldError>]
+      def row_errors(list, row)
+        errors = ROWS.fetch(list).validate(row).first(MOST_ERRORS)
+        errors.map { |e| field_error(e.merge('data_pointer' => "/#{list}/0#{e['data_pointer']}"), { list => [row] }) }.uniq
+      end
+
+      # @param list [String] @return [Integer] rows that a job may have of it
+      def most(list) = DOCUMENT.dig('properties', list, 'maxItems')
 
       # Errors an edit brought in. Rows that stand as they stood in a valid document
       # need no second look; lists still may grow too long.
@@ -85,21 +133,36 @@ module Miser
 
       # Fields the schema does not know: kept, and said aloud.
       # @return [Array<String>] pointers
-      def unknown_fields(node, schema = DOCUMENT, at = '')
+      def unknown_fields(document) = unknown(document).map(&:first)
+
+      # @return [Array<Array(String, Object)>] pointer and what stands there
+      def unknown(node, schema = DOCUMENT, at = '')
         schema = resolve(schema)
         case node
         when Hash
           known = schema['properties'] or return []
           node.flat_map do |k, v|
             if known[k]
-              unknown_fields(v, known[k], "#{at}/#{k}")
+              unknown(v, known[k], "#{at}/#{k}")
             else
-              (schema.key?('additionalProperties') ? [] : ["#{at}/#{k}"])
+              (schema.key?('additionalProperties') ? [] : [["#{at}/#{k}", v]])
             end
           end
         when Array
-          schema['items'] ? node.each_with_index.flat_map { |v, i| unknown_fields(v, schema['items'], "#{at}/#{row_name(v, i)}") } : []
+          schema['items'] ? node.each_with_index.flat_map { |v, i| unknown(v, schema['items'], "#{at}/#{row_name(v, i)}") } : []
         else []
+        end
+      end
+
+      # Unknown fields that are more than a newer Miser would add.
+      # @return [Array<FieldError>]
+      def unbounded(document)
+        list = unknown(document)
+        large = list.select { |at, value| !StrictJson.shallow?(value, StrictJson::NESTING - at.count('/')) || JSON.generate(value).bytesize > MOST_UNKNOWN_BYTES }
+        large = [['/', nil]] if large.empty? && list.size > MOST_UNKNOWN
+        large.first(MOST_ERRORS).map do |at, _|
+          FieldError.new(at: at, field: at.split('/').last || 'file', message: 'is unknown and too large to be kept',
+            accepts: format('unknown fields of %d kB each, %d levels deep, %d in all', MOST_UNKNOWN_BYTES / 1000, StrictJson::NESTING, MOST_UNKNOWN))
         end
       end
 

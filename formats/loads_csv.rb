@@ -42,7 +42,9 @@ module Miser
       # @raise [CsvTable::Unreadable]
       def preview(text, document)
         taking = Taking.new(document)
-        rows = CsvTable.new(COLUMNS).read(text).map { |r| taking.judge(r) }
+        read = CsvTable.new(COLUMNS).read(text)
+        CsvTable.most!(read.size, JobSchema.most('loads'), 'loads')
+        rows = read.map { |r| taking.judge(r) }
         { edits: rows.flat_map { |r| r.delete(:edits).then { |e| r[:errors].empty? ? e : [] } }, rows: rows }
       end
 
@@ -103,8 +105,8 @@ module Miser
         end
 
         def schema_errors(load, lamp, line)
-          probe = Job::Template.job(id: 'probe', name: 'probe').merge('loads' => [load], 'positions' => [lamp].compact)
-          JobSchema.errors(probe).map { |e| FieldError.new(at: "line #{line}", field: e.field, message: e.message, accepts: e.accepts) }
+          errors = JobSchema.row_errors('loads', load) + (lamp ? JobSchema.row_errors('positions', lamp) : [])
+          errors.map { |e| FieldError.new(at: "line #{line}", field: e.field, message: e.message, accepts: e.accepts) }
         end
       end
       private_constant :Taking

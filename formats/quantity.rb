@@ -50,6 +50,8 @@ module Miser
       # What a unit may look like before the units' library sees it, which raises to any power it is told.
       UNIT = %r{\A[[:alpha:]°%"'′″]{1,16}[²³]?(?:\^[1-3])?(?:/[[:alpha:]]{1,8})?\z}
       MOST_LETTERS = 400
+      # Nothing of a machine is more, in any unit.
+      MOST = 1e15
 
       # @param text [String]
       # @param unit [String] unit of the field
@@ -61,7 +63,7 @@ module Miser
           unit)) or raise Invalid.new("“#{text.to_s[0, 40]}” is not a number", examples)
         given = SPELLINGS[match[2]] || SPELLINGS.fetch(match[2].downcase, match[2])
         value = given.empty? || given == unit ? bare(match[1], unit, given) : convert(match[1], given, name, text, examples)
-        raise Invalid.new("“#{text.to_s[0, 40]}” is not a number that can be used", examples) unless value.finite?
+        raise Invalid.new("“#{text.to_s[0, 40]}” is not a number that can be used", examples) unless value.abs <= MOST
 
         value
       end

@@ -41,21 +41,22 @@ module Miser
       def preview(text, document)
         rows = CsvTable.new(COLUMNS).read(text)
         groups = rows.group_by { |r| r.values['id'] || SecureRandom.alphanumeric(10) }
+        CsvTable.most!(groups.size, JobSchema.most('readings'), 'readings')
+        known = document['readings'].to_h { |r| [r['id'], r] }
         edits = []
         judged = groups.flat_map do |id, members|
-          reading = build(id, members, document)
+          reading = build(id, members, known[id] || {}, document)
           errors = members.to_h { |m| [m, m.errors.dup] }
           errors[members.first].concat(problems(reading, members.first, document))
-          change = CsvTable.change(document['readings'].find { |r| r['id'] == id }, reading)
+          change = CsvTable.change(known[id], reading)
           edits << CsvTable.edit(change, '/readings', reading) if errors.values.all?(&:empty?)
           members.map { |m| { line: m.line, name: m.values['load'].to_s, change: change, errors: errors[m] } }
         end
         { rows: judged.sort_by { |r| r[:line] }, edits: edits.compact }
       end
 
-      def build(id, members, document)
+      def build(id, members, old, document)
         first = members.first.values
-        old = document['readings'].find { |r| r['id'] == id } || {}
         reading = old.merge(first.except('load', 't_s')).merge('id' => id)
         reading['load_id'] ||= (document['loads'].find { |l| l['name'].casecmp?(first['load'].to_s) } || {})['id']
         timed = members.select { |m| m.values['t_s'] }
@@ -75,8 +76,9 @@ module Miser
             message: "“#{row.values['load'].to_s[0, 40]}” is no load of this job",
             accepts: names.empty? ? 'enter the loads first' : names)]
         end
-        probe = Job::Template.job(id: 'probe', name: 'probe').merge('readings' => [reading])
-        JobSchema.errors(probe).map { |e| FieldError.new(at: "line #{row.line}", field: e.field, message: e.message, accepts: e.accepts) }
+        JobSchema.row_errors('readings', reading).map do |e|
+          FieldError.new(at: "line #{row.line}", field: e.field, message: e.message, accepts: e.accepts)
+        end
       end
     end
   end

@@ -33,6 +33,9 @@ module Miser
         *FIT.map { |key| of_part(key.sub(/_(?:m|kg|deg)\z/, '').tr('_', ' '), key) }
       ].freeze
 
+      # Parts that a shelf holds.
+      MOST_PARTS = 2000
+
       module_function
 
       # @param parts [Array<Hash>] @return [String]
@@ -54,6 +57,7 @@ module Miser
       def preview(text, parts)
         known = parts.to_h { |p| [p['id'], p] }
         groups = CsvTable.new(COLUMNS).read(text).group_by { |r| r.values['id'] || r.values['name'] || "line #{r.line}" }
+        CsvTable.most!(groups.size, MOST_PARTS, 'parts')
         judged = groups.values.map { |rows| judge(rows, known) }
         { rows: judged.flat_map { |j| j[:rows] }.sort_by { |r| r[:line] }, parts: judged.filter_map { |j| j[:part] } }
       end
@@ -96,8 +100,7 @@ module Miser
       # @return [Array<FieldError>]
       def errors_of(part)
         choice = { 'id' => part['id'] || 'p', 'position_id' => 'p', 'action' => 'try', 'part' => part.except('id') }
-        probe = Job::Template.job(id: 'probe', name: 'probe').merge('choices' => [choice], 'positions' => [{ 'id' => 'p', 'name' => 'p' }])
-        JobSchema.errors(probe)
+        JobSchema.row_errors('choices', choice)
       end
     end
   end

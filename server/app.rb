@@ -40,6 +40,7 @@ module Miser
       # @param database [Sequel::Database]
       # @return [Class] an application on that database
       def self.on(database)
+        Contract.ready
         shop = Store::Shop.new(database)
         tickets = Tickets.new(shop, Store::Attachments.new(database))
         jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES,

@@ -92,7 +92,8 @@ module Miser
       def parse(text)
         raise Refusal.new(400, 'The request is not UTF-8 text.') unless text.valid_encoding?
 
-        Formats::StrictJson.read(text, nesting: 60)
+        # An edit's value stands three levels down.
+        Formats::StrictJson.read(text, nesting: Formats::StrictJson::NESTING + 3)
       rescue JSON::ParserError
         raise Refusal.new(400, 'The request is not valid JSON.', kept: 'Nothing was changed.')
       end

@@ -50,12 +50,32 @@ module Miser
         end
       end
 
+      LOCK = Mutex.new
+
       # @param pointer [String] into the document
       # @return [JSONSchemer::Schema]
-      def checker(pointer)
-        @openapi ||= JSONSchemer.openapi(document)
-        (@checkers ||= {})[pointer] ||= @openapi.ref(pointer)
+      def checker(pointer) = @checkers&.fetch(pointer, nil) || LOCK.synchronize { add(pointer) }
+
+      # Makes the checkers of all requests, before the first comes.
+      # @return [void]
+      def ready
+        document['paths'].each do |path, item|
+          item.each do |verb, operation|
+            next unless operation.is_a?(Hash) && operation.dig('requestBody', 'content', 'application/json')
+
+            checker(request_pointer(verb, path))
+          end
+        end
       end
+
+      # Other threads see the table whole, as it was or as it is.
+      def add(pointer)
+        @openapi ||= JSONSchemer.openapi(document)
+        found = @checkers&.fetch(pointer, nil) || Formats::JobSchema.resolved(@openapi.ref(pointer))
+        @checkers = { **(@checkers || {}), pointer => found }
+        found
+      end
+      private_class_method :add
 
       # @param verb [String] @param path [String] as in the contract
       # @return [String] pointer to a request's schema

@@ -10,7 +10,6 @@ module Miser
     module Routes
       # The shop's shelf: parts put on it, edited, retired, thrown away; as a table; with their pictures.
       module Shelf
-        MOST_PARTS = 2000
         # What a part says only within a job.
         OF_JOBS = %w[shelf_id photometry].freeze
         # Where an edit's place stands in the job's schema.
@@ -74,10 +73,11 @@ module Miser
         end
 
         def self.room!(parts, more = 1)
-          return if parts.all.size + more <= MOST_PARTS
+          most = Formats::ShelfCsv::MOST_PARTS
+          return if parts.all.size + more <= most
 
           raise Refusal.new(422, 'The shelf is full.', kept: 'Nothing was changed.',
-            fields: [{ at: '/part', field: 'Part', message: 'has no room left', accepts: "at most #{MOST_PARTS} parts" }])
+            fields: [{ at: '/part', field: 'Part', message: 'has no room left', accepts: "at most #{most} parts" }])
         end
 
         # Edits as of a job's part: what is typed is read in its unit. A part that somebody changed is the shop's own.

@@ -65,4 +65,30 @@ class CsvTest < Miser::Test
       assert_raises(Miser::Formats::CsvTable::Unreadable, text.inspect) { Loads.preview(text, plain_job) }
     end
   end
+
+  # What is too much is said before the rest is read: what comes after would be no table at all.
+  def test_too_much_is_refused_before_it_is_read
+    { "name,#{' ' * 8000}x\n\"" => 'cell of more than 4000', "#{'name,' * 300}x\n\"" => '301 columns',
+      "name\n#{"a\n" * 20_000}\"" => 'more than 20000 rows', "name\n#{"a\n" * 201}" => '201 loads' }.each do |text, words|
+      assert_match(/#{words}/, assert_raises(Miser::Formats::CsvTable::Unreadable) { Loads.preview(text, plain_job) }.message)
+    end
+    many = "load,amps\n#{"nothing,x\n" * 1001}"
+    assert_match(/1001 readings/, assert_raises(Miser::Formats::CsvTable::Unreadable) { Readings.preview(many, plain_job) }.message)
+  end
+
+  def test_a_name_of_a_column_over_two_lines
+    error = assert_raises(Miser::Formats::CsvTable::Unreadable) { Loads.preview("\"na\nme\",group\nx,lamp\n", plain_job) }
+    assert_match(/unknown column/, error.message)
+  end
+
+  # What a spreadsheet takes for a formula: OWASP, CSV injection, from memory.
+  def test_a_text_that_a_spreadsheet_would_run_goes_out_harmless_and_comes_back
+    ['=1+1', '+1', '-1 step', '@sum', "'quoted", "''=x", '=cmd|x'].each do |name|
+      job = plain_job.merge('loads' => [{ 'id' => 'a', 'name' => name, 'group' => 'engine', 'role' => 'ignition' }])
+      cell = CSV.parse(Loads.write(job)).last[1]
+      refute_match(/\A[=+\-@\t\r]/, cell)
+      back, = take(Loads, Loads.write(job), job.merge('loads' => [job['loads'][0].merge('name' => 'another')]))
+      assert_equal name, back['loads'][0]['name']
+    end
+  end
 end

@@ -41,6 +41,30 @@ class JobFileTest < Miser::Test
     assert_equal job, JSON.parse(Files.write(read.document))
   end
 
+  # What is kept for a newer Miser is bounded, and no deeper than what comes in again.
+  def test_unknown_fields_are_bounded
+    deep = ->(levels) { (1..levels).reduce(1) { |inner, _| [inner] } }
+    assert_equal [plain_job.merge('later' => deep[39])], [Files.read(Files.write(Files.take(plain_job.merge('later' => deep[39])).document)).document]
+    [deep[40], deep[2000], 'x' * 10_000, Array.new(6000, 1)].each { |value| assert_match(/unknown and too large/, refused(plain_job.merge('later' => value)).first.message) }
+    assert_match(/too large/, refused(plain_job.merge((1..201).to_h { |i| ["later#{i}", 1] })).first.message)
+    # An edit's rows are held to it as well.
+    was = plain_job(loads: [lamp('a')])
+    edited = Miser::Job::Edit.apply(was, [{ 'op' => 'set', 'at' => '/loads/a/later', 'value' => 'x' * 10_000 }])
+    assert_equal(['/loads/a/later'], Miser::Formats::JobSchema.errors_since(edited, was).map(&:at))
+  end
+
+  # Threads that follow a reference for the first time together get in one another's way.
+  def test_no_reference_is_left_to_be_followed_while_serving
+    followed = []
+    watch = Module.new { define_method(:resolve_ref) { |uri| followed.push(uri.to_s).then { super(uri) } } }
+    fresh = JSONSchemer.schema(Miser::Formats::JobSchema::DOCUMENT)
+    [fresh, Miser::Formats::JobSchema::CHECKER].each { |schema| schema.singleton_class.prepend(watch) }
+    DEMO.each { |path| assert_empty Miser::Formats::JobSchema.errors(Files.read(File.read(path)).document) }
+    assert_empty followed
+    Miser::Formats::JobSchema.resolved(fresh)
+    assert_operator followed.size, :>, 5
+  end
+
   def test_newer_malformed_and_foreign_files
     assert_match(/newer Miser/, refused(plain_job.merge('version' => 3)).first.message)
     assert_match(/whole number/, refused(plain_job.merge('version' => 'x')).first.message)
