@@ -3,6 +3,7 @@
 require_relative 'options'
 require_relative 'listen'
 require_relative 'demo_data'
+require_relative 'hold'
 require_relative 'stand_in_instruments'
 
 module Miser
@@ -12,12 +13,13 @@ module Miser
       def self.run(argv)
         options = Options.parse(argv, %i[port data reset], usage: 'demo [--reset] [--port N] [--data DIR]')
         path = Options.database_path(options, demo: true)
+        Listen.free!(options[:port]) unless options[:reset]
+        Hold.take(path)
         if options[:reset]
           DemoData.open(path, reset: true).disconnect
           puts "Demo data laid out afresh in #{path}"
           return 0
         end
-        Listen.free!(options[:port])
         database = DemoData.open(path)
         StandInInstruments.start(Store::Shop.new(database))
         Listen.on(database, options[:port])

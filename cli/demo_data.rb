@@ -19,7 +19,7 @@ module Miser
       # @param reset [Boolean] lay it out afresh
       # @return [Sequel::Database]
       def open(path, reset: false)
-        %w[-wal -shm].push('').each { |tail| FileUtils.rm_f("#{path}#{tail}") } if reset
+        Store::Database.remove(path) if reset
         database = Kept.open(path)
         shop = Store::Shop.new(database)
         lay_out(database, shop) unless shop['demo']
@@ -27,7 +27,7 @@ module Miser
       end
 
       def lay_out(database, shop)
-        database.transaction do
+        database.transaction(mode: :immediate) do
           shelf(database, shop)
           jobs = Store::Jobs.new(database)
           files.each { |read| jobs.create(read.document, files: read.attachments) unless jobs.taken?(read.document['id']) }

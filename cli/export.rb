@@ -4,23 +4,22 @@ require_relative 'options'
 require_relative '../store/jobs'
 require_relative '../formats/job_file'
 require_relative 'kept'
+require_relative 'new_file'
 
 module Miser
   module Cli
     # export JOB: a job of the shop as a file.
     module Export
       def self.run(argv)
-        options = Options.parse(argv, %i[data demo to], files: 1, usage: 'export JOB [--to FILE] [--demo] [--data DIR]')
+        options = Options.parse(argv, %i[data demo to over], files: 1, usage: 'export JOB [--to FILE [--over]] [--demo] [--data DIR]')
         path = Options.database_path(options)
         raise Failure, "there is no shop at #{path} yet" unless File.exist?(path)
 
         jobs = Store::Jobs.new(Kept.open(path))
         document = pick(jobs, options[:arguments].first).document
         text = Formats::JobFile.write(document, jobs.attachments.of(document['id'], Job::Attached.ids(document)))
-        options[:to] ? File.write(options[:to], text) : $stdout.write(text)
+        options[:to] ? NewFile.write(options[:to], text, over: options[:over]) : $stdout.write(text)
         0
-      rescue SystemCallError => e
-        raise Failure, e.message
       end
 
       def self.pick(jobs, word)

@@ -2,6 +2,7 @@
 
 require 'optparse'
 require_relative '../core/miser'
+require_relative '../store/database'
 
 module Miser
   # The command line.
@@ -24,7 +25,7 @@ module Miser
         'demo' => ['demo [--reset] [--port N] [--data DIR]', 'serve with demo data; --reset lays it out afresh and stops'],
         'budget' => ['budget FILE [--format text|json]', 'compute the budget of a job file'],
         'check' => ['check FILE', 'say what is wrong or odd in a job file'],
-        'export' => ['export JOB [--to FILE] [--demo] [--data DIR]', 'write a job (id or name) as a file'],
+        'export' => ['export JOB [--to FILE [--over]] [--demo] [--data DIR]', 'write a job (id or name) as a file; --over replaces one'],
         'import' => ['import FILE [--over] [--demo] [--data DIR]', 'take in a job file'],
         'signals' => ['signals JOB [--state STATE] [--side SIDE] [--format text|json]',
           'solve the turn signals: node volts, what is seen, rate'],
@@ -51,6 +52,9 @@ module Miser
       rescue Failure => e
         warn "miser: #{e.message}"
         e.status
+      rescue Store::Database::Unusable => e
+        warn "miser: #{e.message}"
+        1
       rescue OptionParser::ParseError => e
         warn "miser: #{e.message}; see bin/miser --help"
         2

@@ -27,6 +27,7 @@ module Miser
     # One application; each resource registers its own routes.
     class App < Sinatra::Base
       MOST_BYTES = 20 * 1024 * 1024
+      MISTAKE = Refusal.new(500, 'Miser made a mistake. It is written in its log.', kept: 'What was saved is safe.')
 
       set :show_exceptions, false
       set :raise_errors, false
@@ -99,7 +100,18 @@ module Miser
         answer(409, { message: 'Somebody else changed this job first. Nothing of yours is lost.', fields: [], current: opened(e.current) })
       end
 
-      error Sequel::DatabaseError do |e|
+      error Store::Jobs::Damaged do |e|
+        App.log(e)
+        answer(500, Refusal.new(500, 'What is kept of this machine can’t be read.', kept: 'The others are not touched. Put a copy of the shop’s file back.').to_h)
+      end
+
+      # What breaks the file's own rules is a mistake of the program: nothing is gained by trying again.
+      error Sequel::ConstraintViolation do |e|
+        App.log(e)
+        answer(500, MISTAKE.to_h)
+      end
+
+      error Sequel::DatabaseError, Sequel::PoolTimeout, Store::Turn::Busy do |e|
         warn "miser: database: #{e.class}: #{e.message}"
         answer(503,
           Refusal.new(503, 'The shop’s file can’t be written just now.',
@@ -110,7 +122,7 @@ module Miser
 
       error do |e|
         App.log(e)
-        answer(500, Refusal.new(500, 'Miser made a mistake. It is written in its log.', kept: 'What was saved is safe.').to_h)
+        answer(500, MISTAKE.to_h)
       end
     end
   end

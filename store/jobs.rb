@@ -21,6 +21,9 @@ module Miser
         end
       end
 
+      # What is kept of a job can't be read.
+      class Damaged < StandardError; end
+
       # @!attribute back, forth [Integer, nil] revisions that undo and redo restore
       # @!attribute was [Hash, nil] the document before, where it was just changed
       # @!attribute summary [Summaries::Summary, nil] where it was just made
@@ -140,10 +143,10 @@ module Miser
       end
 
       # @return [Boolean] whether there was such a job
-      def remove(id) = @db[:jobs].where(id: id, removed_at: nil).update(removed_at: now).positive?
+      def remove(id) = mark(@db[:jobs].where(id: id, removed_at: nil), now)
 
       # @return [Boolean]
-      def restore(id) = @db[:jobs].where(id: id).exclude(removed_at: nil).update(removed_at: nil).positive?
+      def restore(id) = mark(@db[:jobs].where(id: id).exclude(removed_at: nil), nil)
 
       def taken?(id) = !@db[:jobs].where(id: id).empty?
 
@@ -152,11 +155,18 @@ module Miser
       # @yieldparam document [Hash] @yieldreturn [Hash]
       # @return [Integer] how many jobs
       def bring_forward(version, &)
-        older = @db[:jobs].select_map(%i[id body]).select { |_, body| (JSON.parse(body)['version'] || version) < version }.map(&:first)
+        older = @db[:jobs].select_map(%i[id body]).select { |_, body| version_of(body, version) < version }.map(&:first)
         older.each { |id| @db.transaction(mode: :immediate) { forward(id, version, &) } }.size
       end
 
       private
+
+      # A row that can't be read is left for whoever opens it.
+      def version_of(body, version)
+        JSON.parse(body)['version'] || version
+      rescue JSON::ParserError
+        version
+      end
 
       def forward(id, version)
         old = assemble(@db[:jobs].where(id: id).first)
@@ -173,6 +183,8 @@ module Miser
       end
 
       def now = @clock.call.iso8601(3)
+
+      def mark(jobs, removed_at) = @db.transaction(mode: :immediate) { jobs.update(removed_at: removed_at).positive? }
 
       def put(id, old, document, back:, forth:, what:)
         revision = old.revision + 1
@@ -198,6 +210,11 @@ module Miser
         @db.transaction(mode: :immediate) do
           saved = find(id)
           saved && renewed(saved)
+        rescue Damaged => e
+          raise unless @without
+
+          row = @db[:jobs].where(id: id).first
+          summaries.put(id, row[:revision], @without.call(row.slice(:id, :name, :bay).compact.transform_keys(&:to_s), e))
         end
       end
 
@@ -220,6 +237,8 @@ module Miser
       def document_of(row)
         key = row.values_at(:id, :revision, :changed_at)
         @recent[key] ||= Ractor.make_shareable(assemble(row))
+      rescue JSON::ParserError, NoMethodError, TypeError => e
+        raise Damaged, "what is kept of #{row[:name]} (#{row[:id]}) can’t be read: #{e.message.lines.first.to_s.strip[0, 120]}"
       end
 
       def assemble(row)

@@ -16,7 +16,14 @@ module Miser
       end
 
       # @return [Array<Hash>] part documents, by name
-      def all = @db[:parts].order(:name).select_map(:body).map { |b| JSON.parse(b) }
+      # One that can't be read is left out, and said aloud.
+      def all
+        @db[:parts].order(:name).select_map(%i[id body]).filter_map do |id, body|
+          JSON.parse(body)
+        rescue JSON::ParserError => e
+          warn "miser: what is kept of the part #{id} can’t be read: #{e.message.lines.first.to_s.strip[0, 120]}"
+        end
+      end
 
       # @return [Array<Hash>] those that are offered
       def offered = all.reject { |p| p['retired'] }
@@ -42,10 +49,10 @@ module Miser
       end
 
       # @return [Boolean] whether there was such a part
-      def remove(id) = @db[:parts].where(id: id).delete.positive?
+      def remove(id) = @db.transaction(mode: :immediate) { @db[:parts].where(id: id).delete.positive? }
 
       # Throws away what came with the program and was left as it was.
-      def clear_starters = @db.transaction { all.select { |p| p['starter'] }.each { |p| remove(p['id']) } }
+      def clear_starters = @db.transaction(mode: :immediate) { all.select { |p| p['starter'] }.each { |p| remove(p['id']) } }
 
       # @return [String, nil] JPEG
       def picture(id) = @db[:part_pictures].where(part_id: id).get(:bytes)&.to_s&.b

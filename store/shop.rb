@@ -28,7 +28,7 @@ module Miser
       def demo? = self['demo'] == true
 
       def []=(key, value)
-        @db[:shop].insert_conflict(:replace).insert(key: key, value: JSON.generate(value))
+        @db.transaction(mode: :immediate) { @db[:shop].insert_conflict(:replace).insert(key: key, value: JSON.generate(value)) }
       end
     end
   end

@@ -72,6 +72,29 @@ class CliTest < Miser::Test
     end
   end
 
+  def test_an_export_is_whole_and_lies_over_nothing_unasked
+    Dir.mktmpdir do |folder|
+      miser('import', WREN, '--data', folder)
+      to, other, link = %w[out.json other.json link.json].map { |name| File.join(folder, name) }
+      export = ->(path, *more) { miser('export', 'wren125', '--data', folder, '--to', path, *more) }
+      assert export[to].last.success?
+      whole = File.read(to)
+      assert_equal JSON.parse(File.read(WREN)), JSON.parse(whole)
+      File.write(to, 'mine')
+      assert_match(/is there already/, export[to][1])
+      assert_equal 'mine', File.read(to)
+      assert export[to, '--over'].last.success?
+      assert_equal whole, File.read(to)
+      File.write(other, 'mine')
+      File.symlink(other, link)
+      assert_match(/is a link/, export[link, '--over'][1])
+      assert_match(/is a folder/, export[folder, '--over'][1])
+      assert_match(/No such file/, export[File.join(folder, 'no/where.json')][1])
+      assert_equal 'mine', File.read(other)
+      assert_empty Dir[File.join(folder, '*.part')]
+    end
+  end
+
   def test_signals_netlist_and_diagnosis
     dunlin = DEMO.grep(/dunlin/).first
     data = JSON.parse(miser('signals', dunlin, '--state', 'left', '--format', 'json').first)

@@ -64,4 +64,28 @@ class CrowdTest < Miser::Test
     assert_operator taken, :>=, ROUNDS, 'of rivals one always comes through'
     assert_equal taken + 1, Miser::Store::Jobs.new(@database).find('curlew1100').revision
   end
+
+  # Another program holds the file: those who save wait, and are told; those who read don't notice.
+  def test_savers_behind_a_lock_hold_up_no_reader
+    path = File.join(@folder, 'shop.db')
+    @server.stop(true)
+    @database.disconnect
+    @database = Miser::Store::Database.open(path, wait_s: 1.0)
+    @server = Puma::Server.new(Miser::Server::App.on(@database), nil, min_threads: 16, max_threads: 16)
+    @port = @server.add_tcp_listener('127.0.0.1', 0).addr[1]
+    @server.run
+    other = Miser::Store::Database.open(path)
+    reads = []
+    codes = other.transaction(mode: :immediate) do
+      savers = Array.new(12) { |i| window { |http| write(http, MACHINES[i % MACHINES.size], "held #{i}").code } }
+      sleep 0.2
+      reads = Array.new(3) { window { |http| [http.get('/api/jobs/bracken420').code, savers.count(&:alive?)] } }.map(&:value)
+      savers.map(&:value)
+    end
+    assert_equal [['200', 12]] * 3, reads, 'read while all who save still wait'
+    assert_equal ['503'], codes.uniq
+    assert_equal('200', window { |http| write(http, 'wren125', 'free').code }.value)
+  ensure
+    other&.disconnect
+  end
 end

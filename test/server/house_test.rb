@@ -102,6 +102,27 @@ class HouseTest < Miser::Test
     refute_empty call(:get, '/api/search?q=wren')['hits']
   end
 
+  # What is kept of one row is broken: its machine can't be opened and says so, the others can.
+  def test_a_broken_row_spoils_its_own_machine
+    database = settings.jobs.instance_variable_get(:@db)
+    database[:loads].where(job_id: 'dunlin250', id: 'l1').update(body: '{"id":"l1",')
+    database[:jobs].where(id: 'bracken420').update(body: 'x')
+    database[:parts].where(id: database[:parts].get(:id)).update(body: '{')
+    %w[dunlin250 bracken420].each { |id| database[:jobs].where(id: id).update(changed_at: 'later') }
+    database[:summaries].delete
+    capture_io do
+      bays = call(:get, '/api/jobs')['jobs']
+      assert_equal(%w[bracken420 dunlin250], bays.select { |bay| bay['verdict'].nil? }.map { |bay| bay['id'] }.sort)
+      assert_equal(['Dunlin 250'], bays.select { |bay| bay['id'] == 'dunlin250' }.map { |bay| bay['name'] })
+      assert_match(/can’t be read/, call(:get, '/api/jobs/dunlin250', contract: nil)['message'])
+      assert_equal 500, last_response.status
+      assert_equal 'Wren 125', job('wren125')['document']['name']
+      refute_empty call(:get, '/api/search?q=curlew')['hits']
+      refute_empty call(:get, '/api/parts')['parts']
+      Miser::Store::Jobs.new(database).bring_forward(2) { flunk 'none is older' }
+    end
+  end
+
   # Word by word: a machine by its name, its bay or its fleet; a lamp by its name or its base; nothing by what LIKE takes for wild.
   def test_finding_reads_what_was_kept
     assert_equal(['Wren 125'], call(:get, '/api/search?q=wren')['hits'].select { |f| f['kind'] == 'machine' }.map { |f| f['label'] })
