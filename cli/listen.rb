@@ -11,6 +11,7 @@ module Miser
     # Serves a database on a port of this machine until it is told to stop.
     module Listen
       HOST = '127.0.0.1'
+      THREADS = 12
       # Summaries made at once, and the time left to others between.
       STEP = 5
       PAUSE_S = 0.05
@@ -23,7 +24,7 @@ module Miser
         app = Server::App.on(database)
         configuration = Puma::Configuration.new do |c|
           c.bind "tcp://#{HOST}:#{port}"
-          c.threads 1, 24 # a window that follows a reading holds one
+          c.threads 1, THREADS
           c.environment 'production'
           c.app app
           c.log_requests false

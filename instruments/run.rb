@@ -63,6 +63,7 @@ module Miser
         @lock.synchronize do
           @trouble = nil
           @state = :connecting
+          tape.reopen
           @stop = false
           @began ||= now
           @threads = @addresses.map { |role, address| Thread.new { attend(role, address) } }
@@ -195,6 +196,7 @@ module Miser
         @stop = true
         @lock.synchronize { @state = :stopped if live? }
         tell
+        tape.close
       end
 
       # A filament's inrush may be over the range for the first reading.

@@ -19,6 +19,7 @@ module Miser
         @number = 0
         @closed = false
         @readers = 0
+        @listeners = []
         @left_at = now
         @lock = Monitor.new
         @more = @lock.new_cond
@@ -31,6 +32,7 @@ module Miser
           @events.shift if @events.size > @most
           @more.broadcast
         end
+        tell
       end
 
       # Nothing more will come.
@@ -39,19 +41,38 @@ module Miser
           @closed = true
           @more.broadcast
         end
+        tell
       end
+
+      # It is gone on with.
+      def reopen = @lock.synchronize { @closed = false }
 
       def closed? = @closed
 
-      # Counts whoever reads in the block.
-      def with_reader
-        @lock.synchronize { @readers += 1 }
-        yield
-      ensure
+      # A reader begins.
+      # @param heard [#call, nil] called whenever there is more
+      def come(heard = nil)
+        @lock.synchronize do
+          @readers += 1
+          @listeners += [heard].compact
+        end
+      end
+
+      # And leaves.
+      def go(heard = nil)
         @lock.synchronize do
           @readers -= 1
+          @listeners -= [heard]
           @left_at = now
         end
+      end
+
+      # Counts whoever reads in the block.
+      def with_reader
+        come
+        yield
+      ensure
+        go
       end
 
       # @return [Float] s that nobody has been reading
@@ -74,6 +95,8 @@ module Miser
       end
 
       private
+
+      def tell = @listeners.each(&:call)
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end

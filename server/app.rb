@@ -13,6 +13,7 @@ require_relative 'refusal'
 require_relative 'guard'
 require_relative 'tickets'
 require_relative 'stage_views'
+require_relative 'event_hub'
 require_relative 'routes/jobs'
 require_relative 'routes/looks'
 require_relative 'routes/files'
@@ -51,6 +52,7 @@ module Miser
           set :parts, Store::Parts.new(database)
           set :shop, shop
           set :runs, Instruments::Runs.new
+          set :hub, EventHub.new
           set :tickets, tickets
         end
       end

@@ -134,6 +134,40 @@ class BenchRoutesTest < Miser::Test
     assert_equal (1..together.last).to_a, together
   end
 
+  # Far more readers than the server has threads: it goes on answering, each hears all of it, and the end of it.
+  def test_streams_hold_no_thread
+    run = begin_run
+    followers = Array.new(300) do
+      TCPSocket.new('127.0.0.1', port).tap do |io|
+        io.write("GET /api/runs/#{run['id']}/events HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n")
+      end
+    end
+    eventually(20) { @app.settings.hub.size == 300 }
+    board = Net::HTTP.start('127.0.0.1', port, read_timeout: 5) { |http| http.get('/api/jobs') }
+    assert_equal '200', board.code
+    followers.pop(100).each(&:close)
+    eventually(20) { @app.settings.hub.size == 200 }
+    sleep 0.3
+    call(:post, "/api/runs/#{run['id']}/act", { act: 'stop' })
+    heard = followers.map { |io| io.read.tap { io.close } } # to the end: the connection is closed
+    numbers = heard.map { |text| text.scan(/^id: (\d+)$/).flatten.map(&:to_i) }
+    assert_equal [(1..numbers.first.last).to_a], numbers.uniq
+    assert(heard.all? { |text| text.match?(%r{\AHTTP/1.1 200.*text/event-stream}m) && text.end_with?("event: end\ndata: {}\n\n") })
+    assert_equal 0, @app.settings.hub.size
+    assert_operator Thread.list.size, :<, 60
+  end
+
+  # What nobody follows ends by itself, and says so to whoever comes late.
+  def test_a_run_that_ends_by_itself_closes_its_tape
+    run = begin_run
+    tape = @app.settings.runs.find(run['id']).tap { |r| r.define_singleton_method(:longest_s) { 0.1 } }.tape
+    eventually(10) { tape.closed? }
+    assert_equal 'stopped', call(:get, "/api/runs/#{run['id']}")['state']
+    assert_equal 'stopped', JSON.parse(JSON.generate(tape.after(0, wait: 0).last.data))['state']
+    call(:post, "/api/runs/#{run['id']}/act", { act: 'go_on' })
+    refute tape.closed?
+  end
+
   def test_a_log_comes_in_by_preview_and_a_series_goes_out
     text = "time [s],amps\n0,1.88\n60,1.80\n120,1.76\n180,bad\n"
     preview = call(:post, '/api/jobs/bracken420/log', { text: text, load: 'l2' })

@@ -10,7 +10,7 @@ require_relative '../../store/database'
 # stopped at any moment, what it had not yet had synced is dropped with it, and what it said was saved is looked for.
 class PowerCutTest < Miser::Test
   CUTS = 20
-  SAVES = <<~RUBY
+  SAVES = <<~RUBY.freeze
     require 'bundler/setup'
     require '#{File.expand_path('../../store/jobs', __dir__)}'
     require '#{File.expand_path('../../store/database', __dir__)}'
