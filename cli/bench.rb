@@ -3,16 +3,19 @@
 require_relative 'options'
 require_relative '../speed/beams'
 require_relative '../speed/budgets'
+require_relative '../speed/fuzz'
 require_relative '../speed/house'
 require_relative '../speed/signals'
 require_relative '../speed/streams'
 
 module Miser
   module Cli
-    # bench: speed as ratios against an outside reference in the same run.
+    # bench: speed as ratios against an outside reference in the same run; bench fuzz: many bent requests.
     module Bench
       def self.run(argv)
-        Options.parse(argv, [], usage: 'bench')
+        return Speed::Fuzz.new.run ? 0 : 1 if argv == ['fuzz']
+
+        Options.parse(argv, [], usage: 'bench [fuzz]')
         Speed::Budgets.new.run
         Speed::House.new.run
         Speed::Signals.new.run

@@ -32,7 +32,7 @@ module Miser
         'netlist' => ['netlist JOB [--state STATE] [--side SIDE] [--open]', 'the signal circuit of a state for a circuit simulator'],
         'diagnose' => ['diagnose JOB --seen FILE [--side SIDE] [--format text|json]', 'rank faults by what was seen'],
         'stand-ins' => ['stand-ins', 'serve the simulated bench meter and light meter on their own'],
-        'bench' => ['bench', 'measure speed against outside references']
+        'bench' => ['bench [fuzz]', 'measure speed against outside references; fuzz: send twenty thousand bent requests']
       }.freeze
 
       module_function

@@ -4,7 +4,8 @@ require 'json'
 
 module Miser
   module Formats
-    # JSON whose numbers are numbers: the parser turns 1e999 into infinity, which no field takes.
+    # JSON whose numbers are numbers and whose texts can be kept: the parser turns 1e999 into infinity, which no field takes; SQLite
+    # ends a text at a zero.
     module StrictJson
       # Levels that Miser takes in, keeps and gives out.
       NESTING = 40
@@ -24,15 +25,16 @@ module Miser
       # @raise [JSON::ParserError]
       def read(text, nesting:)
         data = JSON.parse(text, max_nesting: nesting, allow_nan: false)
-        finite(data)
+        sound(data)
         data
       end
 
-      def finite(node)
+      def sound(node)
         case node
-        when Hash then node.each_value { |value| finite(value) }
-        when Array then node.each { |value| finite(value) }
+        when Hash then node.each { |key, value| [key, value].each { |part| sound(part) } }
+        when Array then node.each { |value| sound(value) }
         when Float then raise JSON::ParserError, 'a number is out of range' unless node.finite?
+        when String then raise JSON::ParserError, 'a text has a zero character' if node.include?("\0")
         end
       end
     end

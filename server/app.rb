@@ -70,6 +70,7 @@ module Miser
         headers(*Guard::HEADERS)
         # SQLite ends a text at a zero byte; no id has one.
         raise Refusal.new(404, 'There is nothing at this address.') if request.path_info.match?(/%00|\0/)
+        raise Refusal.new(400, 'The address is not UTF-8 text.', kept: 'Nothing was changed.') unless plain?(params)
       end
 
       register Routes::Jobs

@@ -83,6 +83,16 @@ module Miser
       # @raise [Refusal] 404 where there is none
       def found(thing, what = 'job') = thing || raise(Refusal.new(404, "There is no such #{what} (any more)."))
 
+      # @return [Boolean] whether what an address asks with is text through and through
+      def plain?(node)
+        case node
+        when Hash then node.all? { |key, value| plain?(key.to_s) && plain?(value) }
+        when Array then node.all? { |value| plain?(value) }
+        when String then node.valid_encoding? && !node.include?("\0")
+        else true
+        end
+      end
+
       private
 
       def too_large(most = App::MOST_BYTES)

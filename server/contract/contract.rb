@@ -17,13 +17,15 @@ module Miser
       module_function
 
       # @return [Hash] OpenAPI 3.1
-      def document
-        parts = PARTS.map { |path| YAML.safe_load_file(path, aliases: true) }
-        @document ||= parts.reduce { |whole, part| fold(whole, part) }.tap do |whole|
+      def document = @document ||= read
+
+      def read
+        PARTS.map { |path| YAML.safe_load_file(path, aliases: true) }.reduce { |whole, part| fold(whole, part) }.tap do |whole|
           schemas = whole['components']['schemas'].merge!(job_schemas)
           schemas['Act']['properties']['act']['enum'] += Stage.all.flat_map(&:acts)
         end
       end
+      private_class_method :read
 
       # @raise [KeyError] where two parts claim one name
       def fold(whole, part, at = '')

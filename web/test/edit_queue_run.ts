@@ -79,6 +79,9 @@ class World {
         status: 422,
         error: { message: 'no', fields: bad.map((e) => ({ at: e.at, field: e.at, message: 'is not known', accepts: 'a number' })) },
       }
+    // What the server can't take at all takes nothing else with it, whatever came with it.
+    if (edits.some((e) => e.value === 'breaks')) return { status: 500, error: { message: 'a mistake' } }
+    if (edits.some((e) => e.value === 'garbled')) return { status: 400, error: { message: 'not to be read' } }
     const changes: DocumentChange[] = []
     for (const e of edits) {
       if (e.op === 'add') {
@@ -146,6 +149,7 @@ function open(world: World) {
 }
 
 const NAMES = ['a', 'b', 'c']
+const BAD = ['bad', 'breaks', 'garbled']
 
 async function one(seed: number) {
   const chance = random(seed)
@@ -180,7 +184,7 @@ async function one(seed: number) {
     const luck = chance()
     if (luck < 0.6) {
       const at = `/fields/${NAMES[Math.floor(chance() * NAMES.length)]}`
-      const text = chance() < 0.1 ? 'bad' : String(++count)
+      const text = chance() < 0.15 ? BAD[Math.floor(chance() * BAD.length)] : String(++count)
       typed[at] = text
       put.delete(at)
       desk.queue.type(at, text)
@@ -204,7 +208,7 @@ async function one(seed: number) {
   world.healthy = true
   for (let k = 0; k < 400; k += 1) {
     decide()
-    if (desk.queue.queue.value.length > 0 && desk.queue.status.value === 'unsaved') void desk.queue.flush()
+    if (desk.queue.queue.value.length > 0 && ['unsaved', 'fault'].includes(desk.queue.status.value)) void desk.queue.flush()
     if (!(await world.step()) && desk.queue.queue.value.length === 0 && desk.queue.status.value !== 'conflict') break
   }
 
@@ -213,8 +217,8 @@ async function one(seed: number) {
   for (const [at, text] of Object.entries(typed)) {
     const name = at.split('/')[2]
     if (put.has(at)) continue
-    if (text === 'bad')
-      world.must(queue.drafts.value[at] === 'bad' && queue.errors.value[at] !== undefined, `${at}: what was refused is not in the field`)
+    if (BAD.includes(text))
+      world.must(queue.drafts.value[at] === text && queue.errors.value[at] !== undefined, `${at}: what was refused is not in the field`)
     else
       world.must(
         world.page.fields[name] === Number(text),

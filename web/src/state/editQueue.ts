@@ -3,7 +3,7 @@ import { AWAY, type Edit, type FieldError, type JobChange, type JobView } from '
 import { keepUnsaved, readUnsaved } from './unsaved'
 import { valueAt } from './valueAt'
 
-export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict'
+export type SaveState = 'saved' | 'saving' | 'unsaved' | 'fault' | 'offline' | 'conflict'
 
 /** An answer to edits: taken, or why not. */
 export interface Sent {
@@ -25,6 +25,9 @@ export interface Desk {
 }
 
 const RETRY_MS = 2500
+/** Answers of a server that is away or at work for others: the same is taken later. All other noes stay noes. */
+const ABSENT = [408, 425, 429, 502, 503, 504]
+const FAULT = 500
 
 /** What is typed but not yet saved, and the one queue through which every edit goes. */
 export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk) {
@@ -43,7 +46,10 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
   const aside = ref<Edit[]>([])
   let draining: Promise<void> | null = null
   let flying: Edit[] = []
-  let lostAnswer = false
+  /** What was sent and never answered: it may be in, or not. */
+  let unanswered: Edit[] = []
+  /** So many of those that wait go one by one: together they were not taken, and none was named. */
+  let singly = 0
   let timer: ReturnType<typeof setTimeout> | undefined
 
   const waits = (place: string) => queue.value.some((e) => e.at === place)
@@ -70,6 +76,8 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     aside.value = []
     theirs.value = null
     message.value = ''
+    unanswered = []
+    singly = 0
   }
 
   /** What a closed or crashed window left unsaved. */
@@ -92,9 +100,9 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     } else void flush()
   }
 
-  /** Whether the document says already what an edit would make it say. */
-  function stands(one: Edit): boolean {
-    const there = at(one.at)
+  /** Whether a document says already what an edit would make it say. */
+  function stands(one: Edit, document = view.value?.document): boolean {
+    const there = valueAt(document, one.at)
     if (one.op === 'add') return Array.isArray(there) && there.some((row: { id?: string }) => row.id === (one.value as { id?: string }).id)
     if (one.op === 'remove' || one.op === 'unset') return there === undefined
     return one.op === 'set' && (there === one.value || (typeof there === 'number' && there === Number(one.value)))
@@ -143,31 +151,31 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     queue.value = queue.value.filter(
       (e, i) => e.op !== 'set' || !queue.value.slice(i + 1).some((later) => later.op === 'set' && later.at === e.at),
     )
-    const batch = [...queue.value]
+    const batch = singly > 0 ? queue.value.slice(0, 1) : [...queue.value]
     flying = batch
     try {
       const { data, error, status: code } = await send(job, view.value!.revision, batch)
       if (id.value !== job) return true
       if (data) {
         done(batch)
-        lostAnswer = false
+        singly = Math.max(0, singly - 1)
+        unanswered = []
         apply(data)
         status.value = 'saved'
         message.value = ''
       } else if (code === 409 && error?.current) stale(error.current)
-      else if (code === 422) refused(batch, error?.fields ?? [], error?.message ?? '')
       else if (code === 404) {
         failed.value = 'This job was removed meanwhile.'
         status.value = 'unsaved'
         return false
-      } else {
+      } else if (ABSENT.includes(code)) {
         retry(error?.message ?? `The server answered ${code}.`)
         return false
-      }
+      } else refused(batch, error?.fields ?? [], error?.message ?? `The server answered ${code}.`, code)
       return true
     } catch {
       if (id.value !== job) return true
-      lostAnswer = true
+      unanswered = batch
       retry(AWAY)
       return false
     } finally {
@@ -190,23 +198,32 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
   /** Where an edit's value comes to stand: a new row under its id. */
   const placeOf = (e: Edit) => (e.op === 'add' ? `${e.at}/${(e.value as { id?: string }).id}` : e.at)
 
-  function refused(batch: Edit[], fields: FieldError[], text: string) {
-    // A retried row that had arrived after all is no mistake.
+  /** A no, or a mistake of the program's: what can't be taken stays in its field, or lies aside; the rest goes on. */
+  function refused(batch: Edit[], fields: FieldError[], text: string, code: number) {
     const bad = new Set(batch.filter((e) => fields.some((f) => f.at === e.at || f.at === placeOf(e) || f.at.startsWith(`${placeOf(e)}/`))))
+    if (bad.size === 0 && batch.length > 1) return void (singly = batch.length)
+
     const dropped = bad.size > 0 ? batch.filter((e) => bad.has(e)) : batch
-    for (const f of fields) errors.value = { ...errors.value, [f.at]: f }
+    singly = Math.max(0, singly - 1)
+    const named =
+      fields.length > 0
+        ? fields
+        : dropped.map((e) => ({ at: e.at, field: e.at.split('/').pop()!, message: text, accepts: 'what was there before' }))
+    for (const f of named) errors.value = { ...errors.value, [f.at]: f }
     queue.value = queue.value.filter((e) => !dropped.includes(e))
+    // What no field shows is not lost without a word.
+    aside.value = [...aside.value, ...dropped.filter((e) => bad.size === 0 && drafts.value[e.at] === undefined)]
     message.value = fields.length > 0 ? `${fields[0].field}: ${fields[0].message}` : text
-    status.value = 'unsaved'
+    status.value = code >= FAULT ? 'fault' : 'unsaved'
   }
 
   function stale(current: JobView) {
     theirs.value = current
-    // The answer to our own save was lost: it is our own change that we meet.
-    if (lostAnswer && view.value && current.revision === view.value.revision + 1) {
-      lostAnswer = false
-      return mineOnTop()
-    }
+    // The answer to our own save was lost: it is our own change that we meet, and perhaps others' since.
+    const ours = unanswered
+    unanswered = []
+    const next = view.value && current.revision === view.value.revision + 1
+    if (ours.length > 0 && (next || ours.every((e) => stands(e, current.document)))) return mineOnTop()
     status.value = 'conflict'
   }
 
@@ -217,7 +234,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     status.value = 'saved'
     flying = []
     // What had arrived after all is not sent again: a row already there would be refused, and others with it.
-    done(queue.value.filter(stands))
+    done(queue.value.filter((e) => stands(e)))
     void flush()
   }
 

@@ -9,11 +9,12 @@ const text = computed(
       saved: 'saved',
       saving: 'saving …',
       unsaved: 'not saved',
+      fault: 'not saved: Miser made a mistake',
       offline: 'not saved: kept here, tried again',
       conflict: 'not saved: changed elsewhere',
     })[job.status],
 )
-const bad = computed(() => job.status === 'unsaved' || job.status === 'offline' || job.status === 'conflict')
+const bad = computed(() => job.status !== 'saved' && job.status !== 'saving')
 </script>
 
 <template>
