@@ -21,6 +21,7 @@ module Miser
       # @return [Integer] exit code
       def on(database, port)
         free!(port)
+        Formats::ImageTool.sweep
         app = Server::App.on(database)
         configuration = Puma::Configuration.new do |c|
           c.bind "tcp://#{HOST}:#{port}"

@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
-require 'open3'
-require 'tmpdir'
+require_relative 'image_tool'
 
 module Miser
   module Formats
@@ -12,7 +11,6 @@ module Miser
       # The file can't be read.
       class Unreadable < StandardError; end
 
-      TOOL_S = 20
       QUALITY = 95
       # Brands of a still picture, at the head of the file.
       BRANDS = %w[heic heix heim heis mif1 msf1].freeze
@@ -26,7 +24,7 @@ module Miser
       # @return [String] JPEG of its first picture
       # @raise [Unreadable]
       def jpeg(bytes, most_pixels:)
-        Dir.mktmpdir do |folder|
+        ImageTool.folder do |folder|
           path = File.join(folder, 'in.heic')
           File.binwrite(path, bytes)
           sides = run('heif-info', path)[/^image: (\d+x\d+)/, 1]&.split('x')&.map(&:to_i)
@@ -46,7 +44,7 @@ module Miser
       end
 
       def run(*command)
-        said, status = Open3.capture2e('timeout', TOOL_S.to_s, *command)
+        said, status = ImageTool.run(*command)
         raise Unreadable, 'the file is damaged' unless status.success?
 
         said.scrub('?')

@@ -13,19 +13,31 @@ module Miser
 
       HEADS = /\AIESNA(91|:LM-63-(1995|2002))\s*\z/
       MOST_ANGLES = 1000
+      # Angles either way together: a table at every half degree all round has 260,000.
+      MOST_CELLS = 300_000
       TYPES = { 1 => 'C', 2 => 'B', 3 => 'A' }.freeze
       # What follows the TILT line, in order.
       FIELDS = %i[lamps lumens multiplier verticals horizontals type units width length height ballast reserved watts].freeze
 
-      # A list read from its beginning. An Enumerator would do it at ten times the time.
+      # Words with the number of their line, line by line as they are asked for. An Enumerator would do it at ten times the time.
       class Words
-        def initialize(list)
-          @list = list
-          @at = -1
+        # @param lines [Array<String>] @param line [Integer] index of the first
+        def initialize(lines, line)
+          @lines = lines
+          @line = line - 1
+          @words = []
+          @at = 0
         end
 
         # @return [Array(String, Integer), nil]
-        def next = @list[@at += 1]
+        def next
+          while @at >= @words.size
+            text = @lines[@line += 1] or return nil
+            @words = text.split(/[\s,]+/).reject(&:empty?)
+            @at = 0
+          end
+          [@words[@at], @line + 1].tap { @at += 1 }
+        end
       end
 
       module_function
@@ -57,12 +69,15 @@ module Miser
 
       # Every word with its line, as it is asked for.
       def numbers(lines, from)
-        Words.new(lines.each_with_index.drop(from).flat_map { |l, i| l.split(/[\s,]+/).reject(&:empty?).map { |word| [word, i + 1] } })
+        Words.new(lines, from)
       end
 
       def table(source)
         head = FIELDS.to_h { |name| [name, number(source, name.to_s)] }
         counts = %i[verticals horizontals].map { |name| whole(head[name], name) }
+        cells = counts.inject(:*)
+        raise Malformed, "line #{head[:verticals].last}: #{cells} angles are more than the #{MOST_CELLS} that are taken" if cells > MOST_CELLS
+
         type = TYPES[head[:type].first.to_i] or raise Malformed,
           "line #{head[:type].last}: photometric type #{head[:type].first} is none of 1, 2, 3"
         verticals = rising(source, counts[0], 'vertical angle')

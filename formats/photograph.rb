@@ -1,10 +1,9 @@
 # frozen_string_literal: true
 
 require 'exifr/jpeg'
-require 'open3'
 require 'stringio'
-require 'tmpdir'
 require_relative 'heic'
+require_relative 'image_tool'
 
 module Miser
   module Formats
@@ -21,7 +20,10 @@ module Miser
       # Longest side of the copy, px.
       KEPT_PX = 1920
       QUALITY = 85
-      TOOL_S = 20
+      # Passes over the picture that it is made of: each is as much work as the whole.
+      MOST_SCANS = 100
+      MOST_WORK = 1_000_000_000
+      SCAN = "\xFF\xDA".b
       ACCEPTS = 'JPEG or HEIC, at most 15 MB'
       # What a request calls them.
       TYPES = %w[image/jpeg image/heic].freeze
@@ -54,6 +56,7 @@ module Miser
             "it has #{@exif.width * @exif.height / 1_000_000} million pixels; at most #{MOST_PIXELS / 1_000_000} million"
         end
 
+        bound_scans(bytes)
         @jpeg = copy(bytes)
         @size = EXIFR::JPEG.new(StringIO.new(@jpeg)).then { |j| [j.width, j.height] }
       rescue Heic::Unreadable => e
@@ -82,6 +85,15 @@ module Miser
         raise Refused, 'the file is damaged'
       end
 
+      def bound_scans(bytes)
+        scans = 0
+        at = -1
+        scans += 1 while scans <= MOST_SCANS && (at = bytes.index(SCAN, at + 1))
+        return if scans <= MOST_SCANS && scans * @exif.width * @exif.height <= MOST_WORK
+
+        raise Refused, 'it is made of too many passes; save it again as a plain JPEG'
+      end
+
       def other(bytes)
         return 'a film or another picture of that family' if bytes[4, 4] == 'ftyp'
 
@@ -108,7 +120,7 @@ module Miser
       def turn = @upright ? [] : UPRIGHT.fetch(@exif.orientation.to_i, [])
 
       def copy(bytes)
-        Dir.mktmpdir do |folder|
+        ImageTool.folder do |folder|
           as = ->(name) { File.join(folder, name) }
           File.binwrite(as['in.jpg'], bytes)
           tool('jpegtran', '-copy', 'none', '-optimize', *turn, *('-trim' if turn.any?), '-outfile', as['up.jpg'], as['in.jpg'])
@@ -123,7 +135,7 @@ module Miser
 
       # @return [Float] share of the kept picture's pixels
       def burnt
-        grey, status = Open3.capture2('timeout', TOOL_S.to_s, 'djpeg', '-grayscale', stdin_data: @jpeg, binmode: true)
+        grey, status = ImageTool.pipe(@jpeg, 'djpeg', '-grayscale')
         raise Refused, 'the file is damaged' unless status.success?
 
         pixels = @size[0] * @size[1]
@@ -132,8 +144,8 @@ module Miser
 
       # A picture cut short is told by words only: the tools go on with what there is.
       def tool(*command)
-        said, status = Open3.capture2e('timeout', TOOL_S.to_s, *command)
-        raise Refused, 'the file is damaged' if said.match?(/Premature end|Corrupt/) || ![0, 2].include?(status.exitstatus)
+        said, status = ImageTool.run(*command)
+        raise Refused, 'the file is damaged' if said.scrub('?').match?(/Premature end|Corrupt/) || ![0, 2].include?(status.exitstatus)
       end
     end
   end

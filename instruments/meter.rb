@@ -10,15 +10,17 @@ module Miser
       FUNCTIONS = { amps: %w[CURR:DC A], volts: %w[VOLT:DC V], lux: %w[ILL lx] }.freeze
       # Stand-ins say so themselves.
       SIMULATED = /simulated/i
+      # Maker, model, serial and version, as IEEE 488.2 has it. What says anything else of itself is no instrument, and is not quoted.
+      IDENTITY = %r{\A[[:alnum:] ._+-]{0,40}(?:,[[:alnum:] ._:/()+-]{0,60}){2,4}\z}
 
       attr_reader :identity
 
-      # @param address [Hash] host, port
+      # @param address [Hash] host, port, confirmed
       # @raise [Trouble]
       def initialize(address, timeout: 2.0)
-        @link = Scpi.new(address['host'], address['port'], timeout: timeout)
+        @link = Scpi.new(address['host'], address['port'], timeout: timeout, confirmed: address['confirmed'] == true)
         @identity = @link.ask('*IDN?')
-        raise Trouble.new(:garbage, @identity) if @identity.count(',') < 2
+        raise Trouble, :garbage unless @identity.match?(IDENTITY)
       rescue Trouble
         close
         raise

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require 'socket'
+require_relative 'address'
 require_relative 'trouble'
 
 module Miser
@@ -13,10 +14,11 @@ module Miser
 
       # @param host [String] @param port [Integer]
       # @param timeout [Float] s, for connecting and for each answer
-      # @raise [Trouble] unreachable
-      def initialize(host, port, timeout: 2.0)
+      # @param confirmed [Boolean] whether it may be outside the shop's network
+      # @raise [Trouble] unreachable, outside
+      def initialize(host, port, timeout: 2.0, confirmed: false)
         @timeout = timeout
-        @socket = Socket.tcp(host, port, connect_timeout: timeout)
+        @socket = Socket.tcp(Address.resolve(host, confirmed: confirmed), port, connect_timeout: timeout)
         @socket.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
         @buffer = +''
       rescue SystemCallError, SocketError => e
@@ -58,7 +60,7 @@ module Miser
       def line
         give_up = now + @timeout
         until (cut = @buffer.index("\n"))
-          raise Trouble.new(:garbage, @buffer.scrub('?')) if @buffer.bytesize > MOST_BYTES
+          raise Trouble, :garbage if @buffer.bytesize > MOST_BYTES
           raise Trouble, :silent unless @socket.wait_readable([give_up - now, 0].max)
 
           @buffer << @socket.read_nonblock(MOST_BYTES)

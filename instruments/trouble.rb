@@ -8,6 +8,7 @@ module Miser
       # Kind => [what happened, what to do]
       KINDS = {
         unreachable: ['does not answer at this address', 'Check its power, the cable and the address in the shop settings.'],
+        outside: ['is outside the shop’s network', 'Confirm its address in the shop settings, if it is meant.'],
         silent: ['took too long to answer', 'Check that it is not waiting at its own front panel, then go on.'],
         garbage: ['answered something that is no reading', 'Check the cable and that this is the right instrument, then go on.'],
         overload: ['is over its range', 'Lamp off, then a higher range or a clamp meter.'],

@@ -8,6 +8,7 @@ require_relative '../store/jobs'
 require_relative '../store/parts'
 require_relative '../store/shop'
 require_relative '../instruments/runs'
+require_relative '../instruments/tries'
 require_relative 'contract/contract'
 require_relative 'refusal'
 require_relative 'guard'
@@ -53,6 +54,7 @@ module Miser
           set :shop, shop
           set :runs, Instruments::Runs.new
           set :hub, EventHub.new
+          set :tries, Instruments::Tries.new
           set :tickets, tickets
         end
       end

@@ -17,10 +17,9 @@ module Miser
       def run
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
         statuses, broken = Miser::Fuzz.new(@seed).run(REQUESTS)
-        puts format('fuzz, seed %<seed>d: %<n>d requests in %<s>.0f s, by status %<statuses>s; broken %<broken>d   (aim: none)', seed: @seed, n: REQUESTS,
-          s: Process.clock_gettime(Process::CLOCK_MONOTONIC) - began, statuses: statuses.sort.map { |pair|
-                                                                        pair.join(': ')
-                                                                      }.join(', '), broken: broken.size)
+        took = Process.clock_gettime(Process::CLOCK_MONOTONIC) - began
+        puts format('fuzz, seed %<seed>d: %<n>d requests in %<s>.0f s, by status %<by>s; broken %<broken>d   (aim: none)', seed: @seed, n: REQUESTS,
+          s: took, by: statuses.sort.map { |pair| pair.join(': ') }.join(', '), broken: broken.size)
         broken.first(20).each { |b| puts "  #{b.status} #{b.verb} #{b.target[0, 120]} #{b.type} #{b.body[0, 300].inspect}" }
         broken.empty?
       end

@@ -14,7 +14,14 @@ module Miser
         FASTEST_S = 0.05
 
         def self.registered(app)
-          app.post('/api/instruments/:id/try') { answer(200, Bench.tried(self, Bench.address(self, params['id']))) }
+          app.post('/api/instruments/:id/try') do
+            address = Bench.address(self, params['id'])
+            unless settings.tries.take?
+              raise Refusal.new(429, 'That was tested often just now.', kept: format('Wait a minute: %<n>d tests a minute are made.', n: Instruments::Tries::MOST))
+            end
+
+            answer(200, Bench.tried(self, address))
+          end
 
           app.post('/api/instruments/:id/simulate') do
             body = body_of('/api/instruments/{id}/simulate')

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../../formats/typed_edits'
+require_relative '../../instruments/address'
 require_relative '../reference'
 require_relative 'jobs'
 
@@ -59,11 +60,21 @@ module Miser
               fields: [{ at: '/instruments', field: 'Instrument', message: 'stands there twice', accepts: 'each once' }])
           end
 
+          known = were.to_h { |i| [i['id'], i.values_at('host', 'port')] }
+          new = list.find { |i| !i['confirmed'] && known[i['id']] != i.values_at('host', 'port') && Miser::Instruments::Address.unusual(i['host'].strip, i['port']) }
+          unconfirmed(new) if new
           simulated = were.select { |i| i['simulated'] }.map { |i| i.values_at('host', 'port') }
           list.map do |i|
             given = i.except('simulated').merge('host' => i['host'].strip, 'name' => i['name'].strip)
             simulated.include?(given.values_at('host', 'port')) ? given.merge('simulated' => true) : given
           end
+        end
+
+        def self.unconfirmed(row)
+          why = Miser::Instruments::Address.unusual(row['host'].strip, row['port'])
+          raise Refusal.new(422, 'This was not saved.', kept: 'What you typed stays in the field.',
+            fields: [{ at: "/instruments/#{row['id']}/confirmed", field: row['name'], message: why,
+                       accepts: "an address on the shop’s own network, port #{Miser::Instruments::Address::PORT}; or say that it is meant" }])
         end
 
         def self.search(jobs, parts, word)

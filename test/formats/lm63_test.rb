@@ -97,6 +97,7 @@ class Lm63Test < Miser::Test
       GOOD.sub("10 50 10\n", '').sub("10 50 10\n", '') => /ends where candela/,
       GOOD.sub('-10 0 10', '-10 10 0') => /line 8: vertical angles must rise/, GOOD.sub('3 3 2 2', '3 3 7 2') => /line 5: photometric type/,
       GOOD.sub('3 3 2 2', '2.5 3 2 2') => /line 5: the number of verticals/, GOOD.sub('3 3 2 2', '99999 3 2 2') => /line 5/,
+      GOOD.sub('3 3 2 2', '1000 1000 2 2') => /line 5: 1000000 angles are more/,
       GOOD.sub('20 100 20', '20 -100 20') => /line 11: candela must not be negative/, "\xFF\xFE" => /line 1/ }
       .each { |text, words| assert_match words, assert_raises(Lm63::Malformed, text[0, 60]) { Lm63.read(text) }.message }
   end

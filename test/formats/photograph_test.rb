@@ -106,4 +106,48 @@ class PhotographTest < Miser::Test
       end
     end
   end
+
+  # A picture of few bytes that is hours of work: refused by what its head says, before a tool sees it.
+  def test_a_picture_in_too_many_passes_is_refused_before_the_work
+    plain = photograph
+    scan = plain[plain.index("\xFF\xDA".b)..-3]
+    many = plain[0..-3] + (scan * 200) + plain[-2..]
+    large = plain.sub(/\xFF\xC0..\x08..../mn) { |head| head[0, 5] + [7000, 8000].pack('n2') }
+    large = large[0..-3] + (scan * 20) + large[-2..]
+    touched = ->(*) { flunk 'a tool was asked' }
+    Miser::Formats::ImageTool.stub(:run, touched) do
+      [many, large].each { |bytes| assert_match(/too many passes/, assert_raises(Photograph::Refused) { Photograph.new(bytes) }.message) }
+    end
+  end
+
+  # The tools themselves can't take more than they are given.
+  def test_the_tools_are_held
+    tool = Miser::Formats::ImageTool
+    assert_equal tool::SECONDS.to_s, tool.run('bash', '-c', 'ulimit -t').first.strip
+    assert_equal (tool::MEMORY / 1024).to_s, tool.run('bash', '-c', 'ulimit -v').first.strip
+    refute tool.run('ruby', '-e', 'x = "a" * 2_000_000_000').last.success?
+    tool.folder do |folder|
+      refute tool.run('dd', 'if=/dev/zero', "of=#{folder}/x", 'bs=1M', 'count=500').last.success?
+      assert_operator File.size("#{folder}/x"), :<=, tool::FILE
+    end
+  end
+
+  # Nothing of a photograph outlives its request; what a killed Miser left goes at the next start.
+  def test_no_folder_is_left
+    left = -> { Dir[File.join(Dir.tmpdir, "#{Miser::Formats::ImageTool::FOLDER}*")].sort }
+    before = left.call
+    Photograph.new(photograph(width: 2400, height: 600))
+    assert_raises(Photograph::Refused) { Photograph.new(photograph[0..300]) }
+    assert_equal before, left.call
+    dies = 'Miser::Formats::ImageTool.folder { |f| File.write(File.join(f, "x"), "").then { Process.kill(:KILL, Process.pid) } }'
+    killed = spawn('ruby', '-r', File.expand_path('../../formats/image_tool', __dir__), '-e', dies)
+    Process.wait(killed)
+    ours = Miser::Formats::ImageTool.folder do |mine|
+      assert_equal 2, (left.call - before).size
+      Miser::Formats::ImageTool.sweep
+      assert_equal [mine], left.call - before, 'one that is at work stays'
+      mine
+    end
+    refute File.exist?(ours)
+  end
 end

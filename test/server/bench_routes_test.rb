@@ -58,9 +58,9 @@ class BenchRoutesTest < Miser::Test
     assert meter['simulated']
     set = ->(**change) { call(:patch, '/api/shop', { instruments: [meter.merge(change.transform_keys(&:to_s))] })['instruments'].first }
     assert set[name: 'Plain']['simulated']
-    assert_nil set[name: 'Simulated, it says', port: 1]['simulated']
+    assert_nil set[name: 'Simulated, it says', port: 1, confirmed: true]['simulated']
     refute call(:get, '/api/shop')['instruments'].first['simulated']
-    back = set[name: 'Plain'].except('simulated')
+    back = set[name: 'Plain', confirmed: true].except('simulated')
     call(:patch, '/api/shop', { instruments: [back] })
     refute call(:get, '/api/shop')['instruments'].first['simulated']
     assert call(:post, "/api/instruments/#{meter['id']}/try")['simulated']
@@ -79,10 +79,42 @@ class BenchRoutesTest < Miser::Test
       assert_equal 422, last_response.status, address.inspect
       refute_empty answer['fields'].first['accepts']
     end
-    call(:patch, '/api/shop', { instruments: [{ id: 'm', name: 'Meter', kind: 'meter', host: '127.0.0.1', port: 9 }] })
+    call(:patch, '/api/shop', { instruments: [{ id: 'm', name: 'Meter', kind: 'meter', host: '127.0.0.1', port: 9, confirmed: true }] })
     tried = call(:post, '/api/instruments/m/try', {})
     refute tried['ok']
     assert_match(/does not answer/, tried['message'])
+  end
+
+  # Outside the shop's own network, or at another port, an address is entered only by who says that it is meant;
+  # whatever else listens there is not quoted, and nobody goes through a network by testing.
+  def test_an_unusual_address_is_confirmed_and_nothing_of_it_is_shown
+    put = ->(**row) { call(:patch, '/api/shop', { instruments: [{ id: 'm', name: 'Meter', kind: 'meter', port: 5025, **row }] }) }
+    %w[192.168.1.20 10.9.8.7 172.31.0.1 fd00::7 meter.shop].each do |host|
+      put[host: host].then do
+        assert_equal 200, last_response.status, host
+      end
+    end
+    [['8.8.8.8', 5025], ['172.32.0.1', 5025], ['::ffff:8.8.4.4', 5025], ['192.168.1.20', 22]].each do |host, port|
+      answer = put[host: host, port: port]
+      assert_equal [422, '/instruments/m/confirmed'], [last_response.status, answer['fields'].first['at']], host
+      put[host: host, port: port, confirmed: true]
+      assert_equal 200, last_response.status
+    end
+    # A name that leads outside, and a row from before anybody was asked.
+    Miser::Store::Shop.new(@database)['instruments'] =
+      [{ 'id' => 'm', 'name' => 'Meter', 'kind' => 'meter', 'host' => '203.0.113.9', 'port' => 5025 }]
+    assert_match(/outside the shop/, call(:post, '/api/instruments/m/try', {})['message'])
+    secret = TCPServer.new('127.0.0.1', 0)
+    Thread.new { secret.accept.then { |io| io.write("SSH-2.0-secret_9.2 made-up\r\n") } }
+    put[host: '127.0.0.1', port: secret.addr[1], confirmed: true]
+    answer = call(:post, '/api/instruments/m/try', {})
+    refute answer['ok']
+    refute_includes last_response.body, 'secret'
+    codes = Array.new(Miser::Instruments::Tries::MOST) { call(:post, '/api/instruments/m/try', {}).then { last_response.status } }
+    assert_equal [200, 429], codes.uniq
+    assert_equal 2, codes.count(429), 'two were made before'
+  ensure
+    secret&.close
   end
 
   def test_too_much_for_the_jack_is_refused_with_what_to_do

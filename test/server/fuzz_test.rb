@@ -40,7 +40,8 @@ class FuzzTest < Miser::Test
   def test_no_query_breaks_a_route
     reads = operations.select { |verb, _, path| verb == 'get' && !path.end_with?('/events') }
     reads.each do |_, path, template|
-      ['', '?scenario=%00', '?figure=beam/x/y/z/w', '?figure=headlight/none/hole', '?load=%FF%FE', '?q=%ff', '?q=%00', '?q=%27%22%3B--', '?wall=none',
+      ['', '?scenario=%00', '?figure=beam/x/y/z/w', '?figure=headlight/none/hole', '?load=%FF%FE', '?q=%ff', '?q=%00',
+        '?q=%27%22%3B--', '?wall=none',
         '?kind=job&kind[]=2', '?volts=1e999&faults=@@@,x@y@z'].each do |query|
         get path + query, {}, { 'HTTP_HOST' => '127.0.0.1:7373' }
         assert_operator last_response.status, :<, 500, "#{template}#{query}"

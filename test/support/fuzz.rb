@@ -12,15 +12,20 @@ module Miser
     Broken = Struct.new(:status, :verb, :target, :type, :body, keyword_init: true)
 
     TEXTS = ['', ' ', 'a', '-1', '0', '7', '1e999', '1 W^9999999', 'NaN', "\u0000", '%00', '../../etc/passwd', '=1+1', "a\nb", 'é' * 300,
-      '٣', '½', "'\";--", '<script>', '__proto__', 'x' * 5000, '1,2,3', '/', '/loads', '/loads/l1', '1/0', '16 awg', 'nil', '{}', '[]'].freeze
+      '٣', '½', "'\";--", '<script>', '__proto__', 'x' * 5000, '1,2,3', '/', '/loads', '/loads/l1', '1/0', '16 awg', 'nil', '{}',
+      '[]'].freeze
     THINGS = [nil, true, false, 0, -1, 7, 1e300, 0.1, [], {}, [[]], { 'id' => 'x' }, [1, 'x', nil]].freeze
     TYPES = ['application/json', 'application/json', 'application/json', 'application/json', 'text/plain', '', 'multipart/form-data',
-      'multipart/form-data; boundary=x', 'application/x-www-form-urlencoded', 'image/jpeg', "application/json; charset=\u00e9", 'x/y/z'].freeze
+      'multipart/form-data; boundary=x', 'application/x-www-form-urlencoded', 'image/jpeg', "application/json; charset=\u00e9",
+      'x/y/z'].freeze
     # Bodies by hand: what has broken servers before.
-    BODIES = ['', '[]', 'null', '7', '{', '{"a":', "\xFF\xFE", "#{'[' * 300}#{']' * 300}", "--x\r\nContent-Disposition: form-data; name=\"a", "--x--\r\n",
+    BODIES = ['', '[]', 'null', '7', '{', '{"a":', "\xFF\xFE", "#{'[' * 300}#{']' * 300}",
+      "--x\r\nContent-Disposition: form-data; name=\"a", "--x--\r\n",
       'a=1&a[b]=2', '%', 'a%ff=1&&=', '{"revision":1e400}', '{"a":1,"a":2}', "\u0000"].freeze
-    QUERIES = ['q=%ff', 'q=%', 'q[]=1', 'q[a]=1', 'q=1&q[]=2', 'from=-9', 'from=9e9', 'from[]=1', 'only[]=x', 'kind[]=job', 'scenario[]=1', 'circuit[x]=1',
-      'figure[]=1', 'a%00=1', 'volts=1e999', 'faults=@@,x@y', 'lamp[]=1', 'wall[]=1', 'side[]=after', 'command=%00', '&&&', 'a=1;b=2', '[]=1',
+    QUERIES = ['q=%ff', 'q=%', 'q[]=1', 'q[a]=1', 'q=1&q[]=2', 'from=-9', 'from=9e9', 'from[]=1', 'only[]=x', 'kind[]=job',
+      'scenario[]=1', 'circuit[x]=1',
+      'figure[]=1', 'a%00=1', 'volts=1e999', 'faults=@@,x@y', 'lamp[]=1', 'wall[]=1', 'side[]=after', 'command=%00', '&&&',
+      'a=1;b=2', '[]=1',
       "x=#{'y' * 3000}", ('a[' * 120) + (']' * 120)].freeze
     FIGURES = %w[line load circuit reading accessory change ride beam headlight aim check signal].freeze
     IDS = %w[wren125 dunlin250 ptarmigan550 bracken420 curlew1100 nowhere].freeze

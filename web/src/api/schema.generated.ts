@@ -983,6 +983,8 @@ export interface components {
             port: number;
             /** @description it says of itself that it measures nothing */
             simulated?: boolean;
+            /** @description somebody said that this address is meant */
+            confirmed?: boolean;
         };
         InstrumentTry: {
             ok: boolean;
@@ -3738,6 +3740,7 @@ export interface operations {
                 };
             };
             404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     simulate: {

@@ -26,6 +26,12 @@ async function save() {
     errors.value = [{ at: '', field: 'Instruments', message: `not saved. ${AWAY}`, accepts: 'what you typed stays here' }]
   }
 }
+/** Another address is another question. */
+function moved(row: (typeof rows.value)[number]) {
+  row.confirmed = false
+  void save()
+}
+const asked = (id: string) => errors.value.some((e) => e.at === `/instruments/${id}/confirmed`)
 function add() {
   rows.value.push({ id: freshId(), name: 'Bench meter', kind: 'meter', host: '', port: '5025' })
 }
@@ -83,16 +89,20 @@ function result(id: string) {
           >
           <label class="block"
             ><span class="mb-1 block text-dim">Address</span
-            ><input v-model="r.host" class="field num" placeholder="192.168.1.20" autocomplete="off" spellcheck="false" @change="save"
+            ><input v-model="r.host" class="field num" placeholder="192.168.1.20" autocomplete="off" spellcheck="false" @change="moved(r)"
           /></label>
           <label class="block"
-            ><span class="mb-1 block text-dim">Port</span><input v-model="r.port" class="field num" inputmode="numeric" @change="save"
+            ><span class="mb-1 block text-dim">Port</span><input v-model="r.port" class="field num" inputmode="numeric" @change="moved(r)"
           /></label>
           <span class="flex gap-1">
             <button type="button" class="btn" :disabled="tried[r.id] === 'trying'" @click="attempt(r.id)">Test</button>
             <button type="button" class="btn btn-bare" :aria-label="`Remove ${r.name}`" @click="remove(r.id)">✕</button>
           </span>
         </div>
+        <label v-if="r.confirmed || asked(r.id)" class="mt-2 flex min-h-11 items-center gap-2">
+          <input v-model="r.confirmed" type="checkbox" class="size-5" @change="save" />
+          This address is meant: {{ r.name }} is there.
+        </label>
         <p v-if="tried[r.id] === 'trying'" class="mt-2 text-dim" role="status">Asking …</p>
         <p v-else-if="result(r.id)" class="mt-2" :class="result(r.id)?.ok ? 'text-moss' : 'text-brick'" role="status">
           <template v-if="result(r.id)?.ok"
