@@ -80,6 +80,9 @@ module Miser
 
       def size = @events.size
 
+      # @return [Integer] number of the last event
+      def last = @lock.synchronize { @number }
+
       # What came after a number; waits for it when there is nothing yet.
       # @param number [Integer] @param wait [Float] s
       # @return [Array<Event>] empty when nothing came in time or the tape is closed

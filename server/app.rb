@@ -15,6 +15,7 @@ require_relative 'guard'
 require_relative 'tickets'
 require_relative 'stage_views'
 require_relative 'event_hub'
+require_relative 'floor'
 require_relative 'routes/jobs'
 require_relative 'routes/looks'
 require_relative 'routes/files'
@@ -45,15 +46,17 @@ module Miser
       def self.on(database)
         Contract.ready
         shop = Store::Shop.new(database)
+        floor = Floor.new
         tickets = Tickets.new(shop, Store::Attachments.new(database))
         jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES,
-          without: tickets.method(:without_figures))
+          without: tickets.method(:without_figures), told: floor.method(:changed))
         Class.new(self) do
           set :jobs, jobs
           set :parts, Store::Parts.new(database)
           set :shop, shop
           set :runs, Instruments::Runs.new
           set :hub, EventHub.new
+          set :floor, floor
           set :tries, Instruments::Tries.new
           set :tickets, tickets
         end

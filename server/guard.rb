@@ -57,6 +57,18 @@ module Miser
         halt status, JSON.generate(data)
       end
 
+      # Answers with a tape's events as they come, from after that number on.
+      # @param tape [Instruments::Tape] @param number [Integer]
+      def play(tape, number)
+        raise Refusal.new(501, 'This server can’t send events.') unless request.env['rack.hijack?']
+
+        content_type 'text/event-stream'
+        headers 'Cache-Control' => 'no-store', 'X-Accel-Buffering' => 'no', 'Connection' => 'close',
+          'rack.hijack' => ->(io) { settings.hub.follow(io, tape, number) }
+        # What is no list has no length.
+        body [].each
+      end
+
       # A job as a window opens it.
       # @param saved [Store::Jobs::Saved]
       # @return [Hash]

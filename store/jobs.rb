@@ -47,7 +47,8 @@ module Miser
       # @param rules [String] by which it does so
       # @param without [#call, nil] makes a summary of a kept document that cannot be summarized (document, error),
       #   so that a list shows the others; a save that cannot be summarized is not made
-      def initialize(database, clock: -> { Time.now.utc }, summarize: nil, rules: '', without: nil)
+      # @param told [#call] of every change that was kept: id, and revision, nil where the job is off the board
+      def initialize(database, clock: -> { Time.now.utc }, summarize: nil, rules: '', without: nil, told: ->(_, _) {})
         @db = database
         @clock = clock
         @recent = Memo.new(RECENT)
@@ -56,6 +57,7 @@ module Miser
         @summaries = Summaries.new(database, rules)
         @summarize = summarize
         @without = without
+        @told = told
       end
 
       # @return [Attachments]
@@ -100,6 +102,7 @@ module Miser
           write_rows(document['id'], {}, document)
           files.each { |file| attachments.put(document['id'], file) }
           remember(document['id'], 1, document, back: nil, forth: nil, what: 'made')
+          tell(document['id'], 1)
           Saved.new(document: document, revision: 1, summary: summarized(document, 1))
         end
       end
@@ -143,10 +146,10 @@ module Miser
       end
 
       # @return [Boolean] whether there was such a job
-      def remove(id) = mark(@db[:jobs].where(id: id, removed_at: nil), now)
+      def remove(id) = mark(id, @db[:jobs].where(id: id, removed_at: nil), now)
 
       # @return [Boolean]
-      def restore(id) = mark(@db[:jobs].where(id: id).exclude(removed_at: nil), nil)
+      def restore(id) = mark(id, @db[:jobs].where(id: id).exclude(removed_at: nil), nil)
 
       def taken?(id) = !@db[:jobs].where(id: id).empty?
 
@@ -184,7 +187,16 @@ module Miser
 
       def now = @clock.call.iso8601(3)
 
-      def mark(jobs, removed_at) = @db.transaction(mode: :immediate) { jobs.update(removed_at: removed_at).positive? }
+      def mark(id, jobs, removed_at)
+        @db.transaction(mode: :immediate) do
+          jobs.update(removed_at: removed_at).positive?.tap do |done|
+            tell(id, removed_at ? nil : @db[:jobs].where(id: id).get(:revision)) if done
+          end
+        end
+      end
+
+      # What is rolled back is told to nobody.
+      def tell(id, revision) = @db.after_commit { @told.call(id, revision) }
 
       def put(id, old, document, back:, forth:, what:)
         revision = old.revision + 1
@@ -194,6 +206,7 @@ module Miser
         # What is rolled back was never there.
         @db.after_commit { @recent[[id, revision, changed_at]] = Ractor.make_shareable(document) }
         remember(id, revision, document, back: back, forth: forth, what: what)
+        tell(id, revision)
         Saved.new(document: document, revision: revision, back: back, forth: forth, was: old.document,
           summary: summarized(document, revision, old))
       end

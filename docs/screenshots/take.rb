@@ -63,7 +63,7 @@ Dir.mktmpdir do |folder|
     browser.go_to("http://127.0.0.1:#{port}/")
     browser.evaluate("localStorage.setItem('miser.theme', '#{theme}')")
     browser.go_to("http://127.0.0.1:#{port}#{path}")
-    browser.network.wait_for_idle(timeout: 5)
+    browser.network.wait_for_idle(connections: 1, timeout: 5)
     sleep 0.4
     DEEDS.fetch(name, []).each { |deed| deed.is_a?(String) ? browser.evaluate(deed) : sleep(deed) }
     sleep 0.4

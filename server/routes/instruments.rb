@@ -44,14 +44,7 @@ module Miser
 
           app.get('/api/runs/:id/events') do
             run = found(settings.runs.find(params['id']), 'reading under way')
-            raise Refusal.new(501, 'This server can’t send events.') unless request.env['rack.hijack?']
-
-            content_type 'text/event-stream'
-            number = (request.env['HTTP_LAST_EVENT_ID'] || params['after']).to_s.to_i
-            headers 'Cache-Control' => 'no-store', 'X-Accel-Buffering' => 'no', 'Connection' => 'close',
-              'rack.hijack' => ->(io) { settings.hub.follow(io, run.tape, number) }
-            # What is no list has no length.
-            body [].each
+            play(run.tape, (request.env['HTTP_LAST_EVENT_ID'] || params['after']).to_s.to_i)
           end
 
           app.error(Instruments::Runs::Busy) { |e| answer(409, Refusal.new(409, e.message).to_h) }

@@ -17,6 +17,9 @@ module Miser
 
         def self.registered(app)
           app.get('/api/health') { answer(200, { version: VERSION }) }
+          # What others change, from now on: a window that comes back looks at everything anew.
+          app.get('/api/events') { play(settings.floor.tape, settings.floor.tape.last) }
+
           app.get('/api/reference') { answer(200, Reference.tables) }
           app.get('/api/shop') { answer(200, Shop.view(settings.shop)) }
 

@@ -61,8 +61,11 @@ module Miser
 
     def saved! = assert_selector('[data-testid=save-mark]', text: /\Asaved\z/)
 
-    # Nothing under way on the line any more, and nothing about to be; a call the browser broke off may count for ever.
-    def line_idle = page.driver.browser.network.wait_for_idle(duration: 0.5, timeout: 4)
+    # The stream of what others change is always under way.
+    STREAM = 1
+
+    # Nothing else under way on the line any more, and nothing about to be; a call the browser broke off may count for ever.
+    def line_idle = page.driver.browser.network.wait_for_idle(connections: STREAM, duration: 0.5, timeout: 4)
 
     def wait_until
       give_up = Process.clock_gettime(Process::CLOCK_MONOTONIC) + Capybara.default_max_wait_time

@@ -11,14 +11,23 @@ class CareTest < Miser::BrowserTest
     /job/dunlin250/budget /job/ptarmigan550/budget /job/dunlin250/signals /job/dunlin250/headlight /job/dunlin250/checks /job/dunlin250/aim
     /job/bracken420/choose/l1 /job/curlew1100/hand-over].freeze
 
+  def offline(away) = page.driver.browser.network.emulate_network_conditions(offline: away)
+
+  # Typed while the line was down, and meanwhile changed elsewhere: whoever typed decides.
+  def type_without_a_line(text)
+    offline true
+    field(RATED).set(text)
+    assert_selector '[data-testid=save-mark]', text: 'not saved: kept here, tried again'
+  end
+
   def test_two_browsers_on_one_job
     visit '/job/wren125/intake'
-    field(RATED)
+    type_without_a_line '250'
     Capybara.using_session(:other) do
       visit '/job/wren125/intake'
       enter RATED, '300'
     end
-    field(RATED).set('250')
+    offline false
     within '[data-testid=conflict]' do
       assert_text '250'
       assert_text '300'
@@ -28,12 +37,37 @@ class CareTest < Miser::BrowserTest
     saved!
     assert_equal 250, document('wren125')['circuits'][0]['alternator']['rated_w']
     Capybara.using_session(:other) do
-      field(RATED).set('310')
-      click_on 'Keep theirs, put mine aside'
       assert_field 'Rated output', with: '250'
+      type_without_a_line '310'
+    end
+    enter RATED, '260'
+    Capybara.using_session(:other) do
+      offline false
+      click_on 'Keep theirs, put mine aside'
+      assert_field 'Rated output', with: '260'
       assert_text 'Put aside, not in the job'
       assert_text '"310"'
     end
+  end
+
+  # What one changes the others see at once, on the job and on the board, and nothing of theirs is lost by it.
+  def test_what_others_change_shows_at_once
+    visit '/job/wren125/intake'
+    field('/note').set('half a word') # refused by nobody, saved as typed
+    saved!
+    Capybara.using_session(:board) { visit('/').then { assert_selector('[data-testid=bay]', count: 5) } }
+    Capybara.using_session(:other) do
+      visit '/job/wren125/intake'
+      enter RATED, '300'
+    end
+    assert_field 'Rated output', with: '300'
+    assert_selector '[data-testid=save-mark]', text: 'changed elsewhere just now'
+    Capybara.using_session(:other) { enter '/name', 'Siskin 90' }
+    Capybara.using_session(:board) { assert_selector '[data-testid=bay]', text: 'Siskin 90' }
+    assert_selector 'h1', text: 'Siskin 90'
+    enter '/bay', 'Bay 9'
+    Capybara.using_session(:board) { assert_selector '[data-testid=bay]', text: 'Bay 9' }
+    assert_equal ['Siskin 90', 'Bay 9', 'half a word'], document('wren125').values_at('name', 'bay', 'note')
   end
 
   def test_a_bad_value_is_kept_and_explained_even_over_a_reload

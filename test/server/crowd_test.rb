@@ -65,6 +65,27 @@ class CrowdTest < Miser::Test
     assert_equal taken + 1, Miser::Store::Jobs.new(@database).find('curlew1100').revision
   end
 
+  # Whoever listens hears of each change that was kept, as it happens, and of none that was not.
+  def test_what_is_kept_is_heard_of_at_once
+    ear = TCPSocket.new('127.0.0.1', @port)
+    ear.write("GET /api/events HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n")
+    nil until ear.gets == "\r\n"
+    made = window do |http|
+      write(http, 'wren125', 'heard')
+      http.patch('/api/jobs/wren125', JSON.generate(revision: 2, edits: [{ op: 'set', at: '/loads/l1/name', value: '' }]), 'Content-Type' => 'application/json')
+      http.patch('/api/jobs/wren125', JSON.generate(revision: 1, edits: [{ op: 'set', at: '/note', value: 'late' }]), 'Content-Type' => 'application/json')
+      made = JSON.parse(http.post('/api/jobs', '{"name":"New"}', 'Content-Type' => 'application/json').body).dig('document', 'id')
+      http.delete("/api/jobs/#{made}")
+      http.post("/api/jobs/#{made}/restore", '', 'Content-Type' => 'application/json')
+      made
+    end.value
+    heard = []
+    heard << JSON.parse(ear.gets.then { |line| line.start_with?('data:') ? line.delete_prefix('data: ') : 'null' }) while heard.compact.size < 4
+    assert_equal([['wren125', 2], [made, 1], [made, nil], [made, 1]], heard.compact.map { |e| e.values_at('id', 'revision') })
+  ensure
+    ear&.close
+  end
+
   # Another program holds the file: those who save wait, and are told; those who read don't notice.
   def test_savers_behind_a_lock_hold_up_no_reader
     path = File.join(@folder, 'shop.db')

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { api, AWAY, type Schemas } from '../api/client'
 import { stageFor } from '../stages/registry'
 import { useReference } from '../state/useReference'
+import { useShopEvents } from '../state/useShopEvents'
 import { useTheme } from '../state/useTheme'
 import FigureValue from '../ui/FigureValue.vue'
 import { colourOf, signWord, sizeOf, toneOf } from '../ui/format'
@@ -42,7 +43,8 @@ async function fetchBoard(further = false) {
   }
 }
 onMounted(() => fetchBoard())
-useEventListener(window, 'focus', () => fetchBoard())
+const fetchSoon = useDebounceFn(() => fetchBoard(), 100, { maxWait: 500 })
+useShopEvents(() => void fetchSoon())
 watch(
   filter,
   useDebounceFn(() => fetchBoard(), 120),

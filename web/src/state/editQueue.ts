@@ -29,6 +29,9 @@ const RETRY_MS = 2500
 const ABSENT = [408, 425, 429, 502, 503, 504]
 const FAULT = 500
 
+/** The figure that a text begins with; in another unit than the field's it is another one, and then asked about. */
+const figure = (typed: unknown) => Number.parseFloat(String(typed).replace(',', '.'))
+
 /** What is typed but not yet saved, and the one queue through which every edit goes. */
 export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk) {
   const status = ref<SaveState>('saved')
@@ -105,7 +108,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     const there = valueAt(document, one.at)
     if (one.op === 'add') return Array.isArray(there) && there.some((row: { id?: string }) => row.id === (one.value as { id?: string }).id)
     if (one.op === 'remove' || one.op === 'unset') return there === undefined
-    return one.op === 'set' && (there === one.value || (typeof there === 'number' && there === Number(one.value)))
+    return one.op === 'set' && (there === one.value || (typeof there === 'number' && there === figure(one.value)))
   }
 
   /** Queues edits and sends them; a later edit of one field takes an earlier one's place. */
@@ -219,11 +222,10 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
 
   function stale(current: JobView) {
     theirs.value = current
-    // The answer to our own save was lost: it is our own change that we meet, and perhaps others' since.
+    // The answer to our own save was lost: it is our own change that we meet, with others' since. What never arrived is a quarrel.
     const ours = unanswered
     unanswered = []
-    const next = view.value && current.revision === view.value.revision + 1
-    if (ours.length > 0 && (next || ours.every((e) => stands(e, current.document)))) return mineOnTop()
+    if (ours.length > 0 && ours.every((e) => stands(e, current.document))) return mineOnTop()
     status.value = 'conflict'
   }
 

@@ -4,6 +4,7 @@ import { api, AWAY, type ActName, type Edit, type FieldError, type JobChange, ty
 import { applyChanges } from './applyChanges'
 import { editQueue } from './editQueue'
 import { makeLane } from './lane'
+import { useShopEvents } from './useShopEvents'
 
 interface Answered {
   data?: JobChange
@@ -49,6 +50,9 @@ export const useJob = defineStore('job', () => {
   /** What was just taken out of a list, by name: it can be brought back for a while. */
   const removed = ref('')
   let forgets: ReturnType<typeof setTimeout> | undefined
+  /** Whether somebody else has just changed what is shown. */
+  const elsewhere = ref(false)
+  let settles: ReturnType<typeof setTimeout> | undefined
   const inLane = makeLane()
   const edits = editQueue({
     id,
@@ -74,6 +78,7 @@ export const useJob = defineStore('job', () => {
       rpm.value = null
       edits.reset()
       removed.value = ''
+      elsewhere.value = false
     }
     failed.value = ''
     try {
@@ -87,6 +92,31 @@ export const useJob = defineStore('job', () => {
       failed.value = `${AWAY} Is it still running?`
     }
   }
+
+  /** Others changed it: it is shown as it stands now, unless something of ours waits to be put on top. */
+  async function refresh(revision?: number | null) {
+    const job = id.value
+    const behind = () => id.value === job && view.value && (!revision || view.value.revision < revision)
+    if (!behind()) return
+    await inLane(async () => {
+      if (!behind() || queue.value.length > 0 || status.value === 'conflict') return
+      try {
+        const { data, response } = await api.GET('/api/jobs/{id}', { params: { path: { id: job }, query: looking() } })
+        if (id.value !== job) return
+        if (response.status === 404) failed.value = 'This job was removed meanwhile.'
+        if (!data || data.revision === view.value?.revision) return
+        show(data)
+        elsewhere.value = true
+        clearTimeout(settles)
+        settles = setTimeout(() => (elsewhere.value = false), REMIND_MS)
+      } catch {
+        // The stream comes back with the server, and this with it.
+      }
+    })
+  }
+  useShopEvents((event) => {
+    if (event.id === undefined || event.id === id.value) void refresh(event.revision)
+  })
 
   function looking() {
     return { scenario: scenario.value, circuit: circuit.value }
@@ -181,6 +211,7 @@ export const useJob = defineStore('job', () => {
     ...edits,
     edit,
     removed,
+    elsewhere,
     id,
     view,
     document,

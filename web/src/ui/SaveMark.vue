@@ -6,7 +6,7 @@ const job = useJob()
 const text = computed(
   () =>
     ({
-      saved: 'saved',
+      saved: job.elsewhere ? 'saved; changed elsewhere just now' : 'saved',
       saving: 'saving …',
       unsaved: 'not saved',
       fault: 'not saved: Miser made a mistake',

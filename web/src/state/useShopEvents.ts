@@ -1,0 +1,55 @@
+import { tryOnScopeDispose } from '@vueuse/core'
+
+/** A job was changed; null where it is off the board; no job where anything may have changed. */
+export interface ShopEvent {
+  id?: string
+  revision?: number | null
+}
+type Heard = (event: ShopEvent) => void
+
+const ears = new Set<Heard>()
+let begun = false
+
+function tell(event: ShopEvent) {
+  for (const heard of ears) heard(event)
+}
+
+/** A stream of what others change. Where it broke off something may have been missed. */
+function follow(told: Heard, gap: boolean) {
+  let missed = gap
+  const source = new EventSource('/api/events')
+  source.addEventListener('open', () => {
+    if (missed) told({})
+    missed = true
+  })
+  source.addEventListener('job', (e) => told(JSON.parse(e.data) as ShopEvent))
+  source.addEventListener('gap', () => told({}))
+}
+
+/** A browser keeps few connections to one server: one of its windows holds the stream, and tells the others. */
+function begin() {
+  begun = true
+  const others = new BroadcastChannel('miser-shop')
+  others.onmessage = (e: MessageEvent<ShopEvent>) => tell(e.data)
+  const told = (event: ShopEvent) => {
+    tell(event)
+    others.postMessage(event)
+  }
+  // Only where the page came safely is there a lock to be had.
+  if (!('locks' in navigator)) return follow(told, false)
+
+  let waited = false
+  const queued = setTimeout(() => (waited = true), 1000)
+  void navigator.locks.request('miser-shop', () => {
+    clearTimeout(queued)
+    follow(told, waited)
+    return new Promise(() => undefined)
+  })
+}
+
+/** Hears of every change in the shop as it happens, this window's own among them. */
+export function useShopEvents(heard: Heard) {
+  if (!begun) begin()
+  ears.add(heard)
+  tryOnScopeDispose(() => ears.delete(heard))
+}
