@@ -72,15 +72,19 @@ class CrowdTest < Miser::Test
     nil until ear.gets == "\r\n"
     made = window do |http|
       write(http, 'wren125', 'heard')
-      http.patch('/api/jobs/wren125', JSON.generate(revision: 2, edits: [{ op: 'set', at: '/loads/l1/name', value: '' }]), 'Content-Type' => 'application/json')
-      http.patch('/api/jobs/wren125', JSON.generate(revision: 1, edits: [{ op: 'set', at: '/note', value: 'late' }]), 'Content-Type' => 'application/json')
+      http.patch('/api/jobs/wren125', JSON.generate(revision: 2, edits: [{ op: 'set', at: '/loads/l1/name', value: '' }]),
+        'Content-Type' => 'application/json')
+      http.patch('/api/jobs/wren125', JSON.generate(revision: 1, edits: [{ op: 'set', at: '/note', value: 'late' }]),
+        'Content-Type' => 'application/json')
       made = JSON.parse(http.post('/api/jobs', '{"name":"New"}', 'Content-Type' => 'application/json').body).dig('document', 'id')
       http.delete("/api/jobs/#{made}")
       http.post("/api/jobs/#{made}/restore", '', 'Content-Type' => 'application/json')
       made
     end.value
     heard = []
-    heard << JSON.parse(ear.gets.then { |line| line.start_with?('data:') ? line.delete_prefix('data: ') : 'null' }) while heard.compact.size < 4
+    heard << JSON.parse(ear.gets.then { |line|
+      line.start_with?('data:') ? line.delete_prefix('data: ') : 'null'
+    }) while heard.compact.size < 4
     assert_equal([['wren125', 2], [made, 1], [made, nil], [made, 1]], heard.compact.map { |e| e.values_at('id', 'revision') })
   ensure
     ear&.close

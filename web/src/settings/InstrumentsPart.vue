@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, AWAY, freshId, type FieldError, type Schemas } from '../api/client'
 
 type Instrument = Schemas['Instrument']
@@ -31,7 +31,10 @@ function moved(row: (typeof rows.value)[number]) {
   row.confirmed = false
   void save()
 }
-const asked = (id: string) => errors.value.some((e) => e.at === `/instruments/${id}/confirmed`)
+const confirms = (id: string) => `/instruments/${id}/confirmed`
+const asked = (id: string) => errors.value.find((e) => e.at === confirms(id))
+/** What no row asks itself. */
+const others = computed(() => errors.value.filter((e) => !rows.value.some((r) => e.at === confirms(r.id))))
 function add() {
   rows.value.push({ id: freshId(), name: 'Bench meter', kind: 'meter', host: '', port: '5025' })
 }
@@ -77,7 +80,7 @@ function result(id: string) {
     <p class="mb-2 text-dim">Bench instruments that speak SCPI over the network. Miser speaks to these addresses and to no others.</p>
     <ul class="border-t border-line">
       <li v-for="r in rows" :key="r.id" class="border-b border-line py-3" data-testid="instrument">
-        <div class="grid items-end gap-3 sm:grid-cols-[1fr_18rem] min-[1000px]:grid-cols-[1fr_18rem_11rem_7rem_auto]">
+        <div class="grid items-end gap-3 sm:grid-cols-[1fr_18rem] lg:grid-cols-[1fr_18rem_11rem_7rem_auto]">
           <label class="block"
             ><span class="mb-1 block text-dim">Name</span><input v-model="r.name" class="field" maxlength="60" @change="save"
           /></label>
@@ -99,7 +102,8 @@ function result(id: string) {
             <button type="button" class="btn btn-bare" :aria-label="`Remove ${r.name}`" @click="remove(r.id)">✕</button>
           </span>
         </div>
-        <label v-if="r.confirmed || asked(r.id)" class="mt-2 flex min-h-11 items-center gap-2">
+        <p v-if="asked(r.id)" class="mt-2 text-brick first-letter:uppercase" role="alert">{{ asked(r.id)?.message }}. Accepted: {{ asked(r.id)?.accepts }}.</p>
+        <label v-if="r.confirmed || asked(r.id)" class="flex min-h-11 items-center gap-2">
           <input v-model="r.confirmed" type="checkbox" class="size-5" @change="save" />
           This address is meant: {{ r.name }} is there.
         </label>
@@ -114,7 +118,7 @@ function result(id: string) {
         </p>
       </li>
     </ul>
-    <p v-for="e in errors" :key="e.at + e.message" class="mt-2 text-brick" role="alert">
+    <p v-for="e in others" :key="e.at + e.message" class="mt-2 text-brick" role="alert">
       {{ e.field }}: {{ e.message }}. Accepted: {{ e.accepts }}.
     </p>
     <p v-if="gone" class="mt-3 flex items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1" role="status">
