@@ -119,15 +119,27 @@ module Miser
       def ring = @rope.write_nonblock('.', exception: false)
 
       def attend
-        loop do
-          followers = @lock.synchronize { @followers.dup }
-          heard, = IO.select([@bell, *followers.map(&:io)], followers.select(&:waiting?).map(&:io), nil, BEAT_S)
-          @bell.read_nonblock(4096, exception: false) if heard&.include?(@bell)
-          heard = (heard || []).to_h { |io| [io, true] }
-          gone = followers.reject { |f| (!heard[f.io] || f.there?) && f.serve }
-          drop(gone)
-        rescue IOError, Errno::EBADF
-          drop(followers.select { |f| f.io.closed? })
+        while (followers = these)
+          drop(round(followers))
+        end
+      end
+
+      # Waits for something to do, and does it.
+      # @return [Array<Follower>] those that are gone
+      def round(followers)
+        heard, = IO.select([@bell, *followers.map(&:io)], followers.select(&:waiting?).map(&:io), nil, BEAT_S)
+        @bell.read_nonblock(4096, exception: false) if heard&.include?(@bell)
+        heard = (heard || []).to_h { |io| [io, true] }
+        followers.reject { |f| (!heard[f.io] || f.there?) && f.serve }
+      rescue IOError, Errno::EBADF
+        followers.select { |f| f.io.closed? }
+      end
+
+      # @return [Array<Follower>, nil] nil where there is none: the thread ends, the next reader begins another
+      def these
+        @lock.synchronize do
+          @thread = nil if @followers.empty?
+          @followers.empty? ? nil : @followers.dup
         end
       end
 

@@ -102,7 +102,9 @@ function result(id: string) {
             <button type="button" class="btn btn-bare" :aria-label="`Remove ${r.name}`" @click="remove(r.id)">✕</button>
           </span>
         </div>
-        <p v-if="asked(r.id)" class="mt-2 text-brick first-letter:uppercase" role="alert">{{ asked(r.id)?.message }}. Accepted: {{ asked(r.id)?.accepts }}.</p>
+        <p v-if="asked(r.id)" class="mt-2 text-brick first-letter:uppercase" role="alert">
+          {{ asked(r.id)?.message }}. Accepted: {{ asked(r.id)?.accepts }}.
+        </p>
         <label v-if="r.confirmed || asked(r.id)" class="flex min-h-11 items-center gap-2">
           <input v-model="r.confirmed" type="checkbox" class="size-5" @change="save" />
           This address is meant: {{ r.name }} is there.
