@@ -135,7 +135,7 @@ class BenchScreenTest < Miser::BrowserTest
       fill_in 'Port', with: '1'
       send_keys :tab
     end
-    assert_selector '[role=alert]', text: 'port 1 is not the one instruments speak on'
+    assert_selector '[role=alert]', text: 'is not the one instruments speak on'
     within(all('[data-testid=instrument]')[0]) { check 'This address is meant' }
     assert_no_selector '[role=alert]'
     assert_text 'saved'

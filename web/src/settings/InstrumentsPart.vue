@@ -48,7 +48,8 @@ function remove(id: string) {
 }
 function bringBack() {
   if (!gone.value) return
-  rows.value.splice(gone.value.place, 0, gone.value.row)
+  // It stood there before: whoever brings it back means it.
+  rows.value.splice(gone.value.place, 0, { ...gone.value.row, confirmed: true })
   gone.value = null
   void save()
 }
