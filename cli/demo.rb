@@ -20,10 +20,17 @@ module Miser
           puts "Demo data laid out afresh in #{path}"
           return 0
         end
-        database = DemoData.open(path)
+        database = kept(path)
         StandInInstruments.start(Store::Shop.new(database))
         Listen.on(database, options[:port])
       end
+
+      def self.kept(path)
+        DemoData.open(path)
+      rescue Store::Database::Unusable => e
+        raise Failure, "#{e.message}. It is made up: bin/miser demo --reset lays it out afresh"
+      end
+      private_class_method :kept
     end
   end
 end

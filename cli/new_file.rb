@@ -12,13 +12,18 @@ module Miser
       # @param path [String] @param bytes [String] @param over [Boolean] whether one there may be replaced
       # @return [void]
       # @raise [Failure]
-      def write(path, bytes, over: false)
+      def write(path, bytes, over: false) = make(path, over: over) { |beside| put(beside, bytes) }
+
+      # @yieldparam beside [String] a file to be made, which takes the other's name when it is whole
+      # @return [void]
+      # @raise [Failure]
+      def make(path, over: false)
         raise Failure, "#{path} is a link; give the file itself" if File.symlink?(path)
         raise Failure, "#{path} is a folder" if File.directory?(path)
         raise Failure, "#{path} is there already; --over replaces it" if File.exist?(path) && !over
 
         beside = "#{path}.#{SecureRandom.alphanumeric(8)}.part"
-        put(beside, bytes)
+        yield beside
         over ? File.rename(beside, path) : settle(beside, path)
       rescue Errno::EEXIST
         raise Failure, "#{path} is there already; --over replaces it"

@@ -27,6 +27,8 @@ module Miser
         'check' => ['check FILE', 'say what is wrong or odd in a job file'],
         'export' => ['export JOB [--to FILE [--over]] [--demo] [--data DIR]', 'write a job (id or name) as a file; --over replaces one'],
         'import' => ['import FILE [--over] [--demo] [--data DIR]', 'take in a job file'],
+        'backup' => ['backup --to FILE [--over] [--demo] [--data DIR]', 'the whole shop as one file, also while it is served'],
+        'restore' => ['restore FILE [--over] [--demo] [--data DIR]', 'put such a file back; says first what would be lost'],
         'signals' => ['signals JOB [--state STATE] [--side SIDE] [--format text|json]',
           'solve the turn signals: node volts, what is seen, rate'],
         'netlist' => ['netlist JOB [--state STATE] [--side SIDE] [--open]', 'the signal circuit of a state for a circuit simulator'],

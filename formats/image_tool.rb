@@ -11,21 +11,23 @@ module Miser
     module ImageTool
       SECONDS = 20
       # Memory and any one file, bytes. A picture of 60 million pixels in many scans takes 400 MB.
-      MEMORY = 1_200 * 1024 * 1024
+      MEMORY = 2_000 * 1024 * 1024
       FILE = 400 * 1024 * 1024
       FILES = 64
       LIMITS = { rlimit_cpu: SECONDS, rlimit_as: MEMORY, rlimit_fsize: FILE, rlimit_nofile: FILES, rlimit_core: 0 }.freeze
+      # Else each thread of a tool reserves memory that it never uses.
+      SURROUNDINGS = { 'MALLOC_ARENA_MAX' => '2' }.freeze
       FOLDER = 'miser-picture-'
 
       module_function
 
       # @param command [Array<String>]
       # @return [Array(String, Process::Status)] all that it said
-      def run(*command) = Open3.capture2e('timeout', '-k', '1', SECONDS.to_s, *command, **LIMITS)
+      def run(*command) = Open3.capture2e(SURROUNDINGS, 'timeout', '-k', '1', SECONDS.to_s, *command, **LIMITS)
 
       # @param stdin [String] @return [Array(String, Process::Status)] what it gave out
       def pipe(stdin, *command)
-        Open3.capture2('timeout', '-k', '1', SECONDS.to_s, *command, stdin_data: stdin, binmode: true, **LIMITS)
+        Open3.capture2(SURROUNDINGS, 'timeout', '-k', '1', SECONDS.to_s, *command, stdin_data: stdin, binmode: true, **LIMITS)
       end
 
       # @yieldparam folder [String] gone afterwards

@@ -47,6 +47,9 @@ module Miser
         connection.execute('PRAGMA synchronous = FULL')
       end
 
+      # @return [Integer] form that this Miser gives a file
+      def self.newest = Dir[File.join(MIGRATIONS, '*.rb')].size
+
       # What is left of a shop that is laid out afresh.
       # @param path [String]
       # @return [void]
@@ -69,7 +72,6 @@ module Miser
 
         def migrate(database, path)
           Sequel.extension :migration
-          newest = Dir[File.join(MIGRATIONS, '*.rb')].size
           kept = database.table_exists?(:schema_info) ? database[:schema_info].get(:version).to_i : 0
           raise Unusable, "#{path} was written by a newer Miser (form #{kept}, this one knows #{newest}): install that one again" if kept > newest
 
@@ -98,7 +100,7 @@ module Miser
 
         def keep_to_owner(path)
           File.write("#{path}#{MADE}", '') unless File.exist?("#{path}#{MADE}")
-          ['', '-wal', '-shm', MADE].map { |tail| "#{path}#{tail}" }.select { |file| File.file?(file) }
+          ['', '-wal', '-shm', MADE].map { |tail| "#{path}#{tail}" }.select { |file| File.file?(file) && File.owned?(file) }
                                     .each { |file| File.chmod(NONE_BUT_OWNER, file) }
         end
 

@@ -125,7 +125,7 @@ class PhotographTest < Miser::Test
     tool = Miser::Formats::ImageTool
     assert_equal tool::SECONDS.to_s, tool.run('bash', '-c', 'ulimit -t').first.strip
     assert_equal (tool::MEMORY / 1024).to_s, tool.run('bash', '-c', 'ulimit -v').first.strip
-    refute tool.run('ruby', '-e', 'x = "a" * 2_000_000_000').last.success?
+    refute tool.run('ruby', '-e', 'x = "a" * 2_200_000_000').last.success?
     tool.folder do |folder|
       refute tool.run('dd', 'if=/dev/zero', "of=#{folder}/x", 'bs=1M', 'count=500').last.success?
       assert_operator File.size("#{folder}/x"), :<=, tool::FILE

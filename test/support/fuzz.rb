@@ -31,6 +31,9 @@ module Miser
     IDS = %w[wren125 dunlin250 ptarmigan550 bracken420 curlew1100 nowhere].freeze
     SCENARIOS = %w[idle_night parked nothing].freeze
 
+    # There is no connection here that events could be sent over.
+    NO_STREAM = 501
+
     # @param seed [Integer]
     def initialize(seed)
       @random = Random.new(seed)
@@ -49,7 +52,7 @@ module Miser
         status = answer(sent)
         put_back
         statuses[status] += 1
-        Broken.new(status: status, **sent) unless status < 500
+        Broken.new(status: status, **sent) unless status < 500 || status == NO_STREAM
       end
       [statuses, broken]
     ensure

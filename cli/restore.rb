@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+require_relative 'options'
+require_relative 'hold'
+require_relative 'kept'
+require_relative '../store/backup'
+
+module Miser
+  module Cli
+    # restore FILE: looks at a copy of the shop first, then puts it in the place of what is there.
+    module Restore
+      SHOWN = 12
+
+      def self.run(argv)
+        options = Options.parse(argv, %i[data demo over], files: 1, usage: 'restore FILE [--over] [--demo] [--data DIR]')
+        from = options[:arguments].first
+        path = Options.database_path(options)
+        raise Failure, "#{from} is not there" unless File.file?(from)
+        raise Failure, "#{from} is the shop’s own file" if File.identical?(from, path)
+
+        Hold.take(path)
+        beside = look(Store::Backup.contents(from), from, path, options[:over])
+        Store::Backup.put_back(from, path, beside)
+        Kept.open(path).disconnect
+        puts "#{path} is now what #{from} holds#{"; what was there is #{beside}" if File.exist?(beside)}"
+        0
+      end
+
+      # @return [String] where what is there now will be kept
+      # @raise [Failure] where something would be lost, and nobody said that it may
+      def self.look(contents, from, path, over)
+        puts "#{from}: #{contents.jobs.size} jobs, last changed #{contents.newest || 'never'}"
+        lost = File.size?(path) ? lost_of(path, contents) : []
+        more = lost.size > SHOWN ? " and #{lost.size - SHOWN} more" : ''
+        puts "Not in it, or later here: #{lost.first(SHOWN).join(', ')}#{more}" if lost.any?
+        $stdout.flush
+        raise Failure, "#{lost.size} jobs would be set back or lost; --over does it all the same" if lost.any? && !over
+
+        "#{path}.before-#{Time.now.strftime('%Y%m%d-%H%M%S')}"
+      end
+
+      # What can't be read any more can't be lost.
+      def self.lost_of(path, contents)
+        Store::Backup.lost(Store::Backup.contents(path), contents)
+      rescue Store::Database::Unusable => e
+        puts "Here now: #{e.message}"
+        []
+      end
+      private_class_method :look, :lost_of
+    end
+  end
+end
