@@ -7,6 +7,7 @@ export interface ShopEvent {
 }
 type Heard = (event: ShopEvent) => void
 
+const AGAIN_MS = 5000
 const ears = new Set<Heard>()
 let begun = false
 
@@ -24,6 +25,10 @@ function follow(told: Heard, gap: boolean) {
   })
   source.addEventListener('job', (e) => told(JSON.parse(e.data) as ShopEvent))
   source.addEventListener('gap', () => told({}))
+  // A line that broke off the browser takes up again by itself; where it was told no, it would not.
+  source.addEventListener('error', () => {
+    if (source.readyState === EventSource.CLOSED) setTimeout(() => follow(told, true), AGAIN_MS)
+  })
 }
 
 /** A browser keeps few connections to one server: one of its windows holds the stream, and tells the others. */
