@@ -67,6 +67,12 @@ class CareTest < Miser::BrowserTest
     assert_selector 'h1', text: 'Siskin 90'
     enter '/bay', 'Bay 9'
     Capybara.using_session(:board) { assert_selector '[data-testid=bay]', text: 'Bay 9' }
+    # Taken off the board elsewhere, it is said here, and can be put back here.
+    Capybara.using_session(:board) { click_on 'Remove Siskin 90' }
+    assert_selector '[role=alert]', text: 'This job was removed meanwhile'
+    click_on 'Bring it back'
+    assert_no_selector '[role=alert]'
+    Capybara.using_session(:board) { assert_selector '[data-testid=bay]', text: 'Siskin 90' }
     assert_equal ['Siskin 90', 'Bay 9', 'half a word'], document('wren125').values_at('name', 'bay', 'note')
   end
 

@@ -117,6 +117,10 @@ function keys() {
 </script>
 
 <template>
+  <p v-if="job.gone" class="no-print flex flex-wrap items-center gap-3 bg-brick-soft px-5 py-2" role="alert">
+    {{ job.failed }} What you typed stays here.
+    <button type="button" class="btn" @click="job.bringBack()">Bring it back</button>
+  </p>
   <div v-if="job.failed && !job.view" class="mx-auto max-w-xl p-10">
     <h1 class="text-2xl">{{ job.failed }}</h1>
     <p class="my-4">What was saved is safe. What was typed and not saved is kept in this browser.</p>

@@ -24,6 +24,7 @@ export interface Desk {
   apply: (change: JobChange) => void
 }
 
+export const REMOVED = 'This job was removed meanwhile.'
 const RETRY_MS = 2500
 /** Answers of a server that is away or at work for others: the same is taken later. All other noes stay noes. */
 const ABSENT = [408, 425, 429, 502, 503, 504]
@@ -168,7 +169,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
         message.value = ''
       } else if (code === 409 && error?.current) stale(error.current)
       else if (code === 404) {
-        failed.value = 'This job was removed meanwhile.'
+        failed.value = REMOVED
         status.value = 'unsaved'
         return false
       } else if (ABSENT.includes(code)) {

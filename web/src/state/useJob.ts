@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, AWAY, type ActName, type Edit, type FieldError, type JobChange, type JobView } from '../api/client'
 import { applyChanges } from './applyChanges'
-import { editQueue } from './editQueue'
+import { editQueue, REMOVED } from './editQueue'
 import { makeLane } from './lane'
 import { useShopEvents } from './useShopEvents'
 
@@ -42,6 +42,8 @@ export const useJob = defineStore('job', () => {
   const side = ref<'before' | 'after'>('after')
   let looks = 0
 
+  /** Whether it was taken off the board while it is looked at. */
+  const gone = computed(() => view.value !== null && failed.value === REMOVED)
   const document = computed(() => view.value?.document)
   const ticket = computed(() => view.value?.ticket)
   const rail = computed(() => view.value?.rail)
@@ -103,7 +105,8 @@ export const useJob = defineStore('job', () => {
       try {
         const { data, response } = await api.GET('/api/jobs/{id}', { params: { path: { id: job }, query: looking() } })
         if (id.value !== job) return
-        if (response.status === 404) failed.value = 'This job was removed meanwhile.'
+        if (response.status === 404) failed.value = REMOVED
+        else if (data) failed.value = ''
         if (!data || data.revision === view.value?.revision) return
         show(data)
         elsewhere.value = true
@@ -117,6 +120,19 @@ export const useJob = defineStore('job', () => {
   useShopEvents((event) => {
     if (event.id === undefined || event.id === id.value) void refresh(event.revision)
   })
+
+  /** Puts a job back that somebody took off the board. */
+  async function bringBack() {
+    try {
+      const { data, error } = await api.POST('/api/jobs/{id}/restore', { params: { path: { id: id.value } } })
+      if (!data) return void (message.value = error?.message ?? 'That did not work.')
+      failed.value = ''
+      show(data)
+      void edits.flush()
+    } catch {
+      failed.value = `${AWAY} Is it still running?`
+    }
+  }
 
   function looking() {
     return { scenario: scenario.value, circuit: circuit.value }
@@ -218,12 +234,14 @@ export const useJob = defineStore('job', () => {
     ticket,
     rail,
     failed,
+    gone,
     scenario,
     circuit,
     rpm,
     side,
     problems,
     open,
+    bringBack,
     act,
     send,
     look,
