@@ -24,6 +24,8 @@ module Miser
         Kept.open(path).disconnect
         puts "#{path} is now what #{from} holds#{"; what was there is #{beside}" if File.exist?(beside)}"
         0
+      rescue SystemCallError => e
+        raise Failure, "it was not put back: #{e.message.sub(/ @.*/, '')}"
       end
 
       # @return [String] where what is there now will be kept

@@ -34,9 +34,7 @@ module Miser
 
       # @return [Array<Float>] volts at which a load switches on, where the sum jumps or kinks
       def thresholds
-        @thresholds ||= (@powers.each_slice(3).map do |_, min_v,|
-          min_v
-        end + @straights.each_slice(2).map(&:last)).uniq.select(&:positive?).sort
+        @thresholds ||= [*@powers.each_slice(3).map { |term| term[1] }, *@straights.each_slice(2).map(&:last)].uniq.select(&:positive?).sort
       end
 
       private

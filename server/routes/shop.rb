@@ -64,8 +64,7 @@ module Miser
           end
 
           known = were.to_h { |i| [i['id'], i.values_at('host', 'port')] }
-          new = list.find { |i| !i['confirmed'] && known[i['id']] != i.values_at('host', 'port') && Miser::Instruments::Address.unusual(i['host'].strip, i['port']) }
-          unconfirmed(new) if new
+          list.each { |i| confirmed!(i) unless i['confirmed'] || known[i['id']] == i.values_at('host', 'port') }
           simulated = were.select { |i| i['simulated'] }.map { |i| i.values_at('host', 'port') }
           list.map do |i|
             given = i.except('simulated').merge('host' => i['host'].strip, 'name' => i['name'].strip)
@@ -73,8 +72,9 @@ module Miser
           end
         end
 
-        def self.unconfirmed(row)
-          why = Miser::Instruments::Address.unusual(row['host'].strip, row['port'])
+        # @raise [Refusal] where somebody must say that the address is meant
+        def self.confirmed!(row)
+          why = Miser::Instruments::Address.unusual(row['host'].strip, row['port']) or return
           raise Refusal.new(422, 'This was not saved.', kept: 'What you typed stays in the field.',
             fields: [{ at: "/instruments/#{row['id']}/confirmed", field: row['name'], message: why,
                        accepts: "an address on the shop’s own network, port #{Miser::Instruments::Address::PORT}; or say that it is meant" }])
