@@ -33,22 +33,27 @@ module Miser
       def self.look(contents, from, path, over)
         puts "#{from}: #{contents.jobs.size} jobs, last changed #{contents.newest || 'never'}"
         lost = File.size?(path) ? lost_of(path, contents) : []
-        more = lost.size > SHOWN ? " and #{lost.size - SHOWN} more" : ''
-        puts "Not in it, or later here: #{lost.first(SHOWN).join(', ')}#{more}" if lost.any?
+        tell(lost) if lost&.any?
         $stdout.flush
-        raise Failure, "#{lost.size} jobs would be set back or lost; --over does it all the same" if lost.any? && !over
+        raise Failure, 'what is here can’t be read; --over puts the other in its place, and keeps this beside it' unless lost || over
+        raise Failure, "#{lost.size} jobs would be set back or lost; --over does it all the same" if lost&.any? && !over
 
         "#{path}.before-#{Time.now.strftime('%Y%m%d-%H%M%S')}"
       end
 
-      # What can't be read any more can't be lost.
+      def self.tell(lost)
+        more = lost.size > SHOWN ? " and #{lost.size - SHOWN} more" : ''
+        puts "Not in it, or later here: #{lost.first(SHOWN).join(', ')}#{more}"
+      end
+
+      # @return [Array<String>, nil] nil where nobody can say
       def self.lost_of(path, contents)
         Store::Backup.lost(Store::Backup.contents(path), contents)
       rescue Store::Database::Unusable => e
         puts "Here now: #{e.message}"
-        []
+        nil
       end
-      private_class_method :look, :lost_of
+      private_class_method :look, :tell, :lost_of
     end
   end
 end

@@ -15,6 +15,8 @@ module Miser
         # @return [String, nil] when something was last changed
         def newest = jobs.values.filter_map { |job| job[:changed_at] }.max
       end
+      CODES = SQLite3::Constants::ErrorCode
+      private_constant :CODES
       # Pages copied before others get to write.
       STEP = 400
       PAUSE_S = 0.01
@@ -72,6 +74,8 @@ module Miser
         %w[-wal -shm].each { |tail| FileUtils.rm_f("#{path}#{tail}") }
         File.rename(part, path)
         File.open(File.dirname(path), &:fsync)
+      ensure
+        FileUtils.rm_f(part) if part
       end
 
       # What can't be read is kept as it is.
@@ -97,13 +101,15 @@ module Miser
       def step(backup)
         tries = 0
         loop do
-          case backup.step(STEP)
-          when SQLite3::Constants::ErrorCode::DONE then return
-          when SQLite3::Constants::ErrorCode::OK then sleep PAUSE_S
-          else
-            raise Database::Unusable, 'others write without pause' if (tries += 1) > TRIES
+          case code = backup.step(STEP)
+          when CODES::DONE then return
+          when CODES::OK then sleep PAUSE_S
+          when CODES::BUSY, CODES::LOCKED
+            raise Database::Unusable, 'it can’t be copied: others write without pause' if (tries += 1) > TRIES
 
             sleep PAUSE_S
+          when CODES::FULL then raise Database::Unusable, 'it can’t be copied: the disk is full'
+          else raise Database::Unusable, "it can’t be copied: SQLite says #{code}"
           end
         end
       end

@@ -83,7 +83,9 @@ class BackupTest < Miser::Test
     assert_equal 'Siskin 90', Miser::Store::Backup.contents(kept.first).jobs['wren125'][:name]
     # Over a damaged file it goes as well, and the damaged one is kept as it was.
     File.write(path, 'no shop any more')
-    assert miser('restore', @copy).last.success?
+    assert_match(/can’t be read/, miser('restore', @copy)[1])
+    assert_equal 'no shop any more', File.read(path)
+    assert miser('restore', @copy, '--over').last.success?
     jobs { |list| assert_equal 5, list.all.size }
     { 'nowhere' => /is not there/, path => /own file/, __FILE__ => /no file of Miser/ }.each { |from, words| assert_match words, miser('restore', from)[1] }
     assert_match(/is there already/, miser('backup', '--to', @copy)[1])
