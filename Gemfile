@@ -2,10 +2,13 @@
 
 source 'https://rubygems.org'
 
+gem 'bcrypt', '~> 3.1'
 gem 'exifr', '~> 1.4'
 gem 'json_schemer', '~> 2.4'
 gem 'puma', '~> 6.4'
 gem 'rackup', '~> 2.1'
+gem 'roda', '~> 3.90'
+gem 'rodauth', '~> 2.40'
 gem 'ruby-units', '~> 4.0'
 gem 'sequel', '~> 5.80'
 gem 'sinatra', '~> 4.1'

@@ -22,7 +22,7 @@ module Miser
         end
         database = kept(path)
         StandInInstruments.start(Store::Shop.new(database))
-        Listen.on(database, options[:port])
+        Listen.on(database, options[:port], path: path)
       end
 
       def self.kept(path)

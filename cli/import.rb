@@ -5,18 +5,28 @@ require_relative 'options'
 require_relative 'job_argument'
 require_relative '../store/jobs'
 require_relative 'kept'
+require_relative 'shop_folder'
 
 module Miser
   module Cli
-    # import FILE: takes a job file in, as a new job or over the one it came from.
+    # import FILE: takes a job file in, as a new job or over the one it came from; a folder is a whole shop.
     module Import
       def self.run(argv)
-        options = Options.parse(argv, %i[data demo over], files: 1, usage: 'import FILE [--over] [--demo] [--data DIR]')
+        options = Options.parse(argv, %i[data demo over], files: 1, usage: Program::COMMANDS['import'].first)
+        return whole(options) if File.directory?(options[:arguments].first)
+
         read = JobArgument.read(options[:arguments].first)
         document = read.document
         jobs = Store::Jobs.new(Kept.open(Options.database_path(options)))
         old = jobs.find(document['id'])
         old ? over(jobs, read, old, options[:over]) : fresh(jobs, read)
+        0
+      end
+
+      def self.whole(options)
+        folder = options[:arguments].first
+        count = ShopFolder.new(Kept.open(Options.database_path(options))).read(folder, over: options[:over])
+        puts "#{count} jobs, the shelf and the settings are as in #{folder}"
         0
       end
 

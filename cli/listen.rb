@@ -18,13 +18,21 @@ module Miser
 
       module_function
 
+      # @param path [String] the shop's file @param door [OnNetwork, nil]
       # @return [Integer] exit code
-      def on(database, port)
-        free!(port)
+      def on(database, port, path:, door: nil)
+        free!(port, door ? door.bind : HOST)
+        Server::App.log_to = Server::RequestLog.open("#{path}.log")
         Formats::ImageTool.sweep
-        app = Server::App.on(database)
+        copies = Store::Copies.new(path)
+        app = Server::App.on(database, network: door&.network, copies: copies)
         configuration = Puma::Configuration.new do |c|
-          c.bind "tcp://#{HOST}:#{port}"
+          if door
+            c.ssl_bind(door.bind, port, cert: door.files[:cert], key: door.files[:key], no_tlsv1: true,
+              no_tlsv1_1: true)
+          else
+            c.bind("tcp://#{HOST}:#{port}")
+          end
           c.threads 1, THREADS
           c.environment 'production'
           c.app app
@@ -33,9 +41,10 @@ module Miser
         end
         launcher = Puma::Launcher.new(configuration, log_writer: Puma::LogWriter.new(File.open(File::NULL, 'w'), $stderr))
         launcher.events.on_booted do
-          puts "Miser is at http://#{HOST}:#{port}/  (Ctrl-C stops it)"
+          puts "Miser is at #{door ? "https://#{door.network.hosts.first}" : "http://#{HOST}"}:#{port}/  (Ctrl-C stops it)", *door&.words
           $stdout.flush
           catch_up(app.settings.jobs)
+          keep(copies)
         end
         launcher.run
         0
@@ -48,11 +57,24 @@ module Miser
         end
       end
 
-      def free!(port)
-        TCPServer.new(HOST, port).close
+      # A copy a day, for as long as it runs; the first at once where one is due.
+      def keep(copies)
+        Thread.new do
+          loop do
+            copies.turn
+            warn "miser: no copy was kept: #{copies.trouble}" if copies.trouble
+            sleep Store::Copies::LOOK_S
+          end
+        end
+      end
+
+      def free!(port, host = HOST)
+        TCPServer.new(host, port).close
       rescue Errno::EADDRINUSE
         spare = TCPServer.new(HOST, 0).then { |s| s.addr[1].tap { s.close } }
         raise Failure, "port #{port} is taken; #{spare} is free: bin/miser --port #{spare}"
+      rescue Errno::EADDRNOTAVAIL, SocketError
+        raise Failure, "#{host} is no address of this machine"
       rescue Errno::EACCES
         raise Failure, "port #{port} is not allowed for this user; take one above 1023"
       end

@@ -9,7 +9,7 @@ module Miser
       module_function
 
       # @param argv [Array<String>] left without the options
-      # @param known [Array<Symbol>] of :port, :data, :reset, :over, :demo, :to, :format, :state, :side, :seen, :open
+      # @param known [Array<Symbol>] those that the command takes
       # @param files [Integer] arguments wanted beside the options
       # @return [Hash] options, with :arguments
       def parse(argv, known, files: 0, usage: '')
@@ -24,6 +24,10 @@ module Miser
         case name
         when :port then parser.on('-p', '--port N') { |v| found[:port] = port(v) }
         when :data then parser.on('--data DIR') { |v| found[:data] = File.expand_path(v) }
+        when :bind then parser.on('--bind ADDRESS') { |v| found[:bind] = v }
+        when :host then parser.on('--host NAME') { |v| (found[:host] ||= []) << v }
+        when :cert, :key then parser.on("--#{name} FILE") { |v| found[name] = File.expand_path(v) }
+        when :removed then parser.on('--removed DAYS', Integer) { |v| found[:removed] = v }
         when :to then parser.on('--to FILE') { |v| found[:to] = v }
         when :state then parser.on('--state STATE', %w[off left right hazard]) { |v| found[:state] = v }
         when :side then parser.on('--side SIDE', %w[before after]) { |v| found[:side] = v }

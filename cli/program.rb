@@ -21,12 +21,17 @@ module Miser
     # Picks the command and turns failures into exit codes.
     module Program
       COMMANDS = {
-        'serve' => ['serve [--port N] [--data DIR]', 'serve the shop’s own jobs, without demo data'],
+        'serve' => ['serve [--port N] [--data DIR] [--bind ADDRESS --host NAME [--cert FILE --key FILE]]',
+          'serve the shop’s own jobs, without demo data; --bind: on the shop’s network, with sign-in'],
+        'owner' => ['owner NAME [--demo] [--data DIR]', 'make the shop’s owner, or give one a new passphrase'],
         'demo' => ['demo [--reset] [--port N] [--data DIR]', 'serve with demo data; --reset lays it out afresh and stops'],
         'budget' => ['budget FILE [--format text|json]', 'compute the budget of a job file'],
         'check' => ['check FILE', 'say what is wrong or odd in a job file'],
-        'export' => ['export JOB [--to FILE [--over]] [--demo] [--data DIR]', 'write a job (id or name) as a file; --over replaces one'],
-        'import' => ['import FILE [--over] [--demo] [--data DIR]', 'take in a job file'],
+        'export' => ['export JOB [--to FILE [--over]] | --all DIR [--demo] [--data DIR]',
+          'write a job (id or name) as a file; --over replaces one; --all: the whole shop as a folder of open files'],
+        'import' => ['import FILE|DIR [--over] [--demo] [--data DIR]', 'take in a job file, or a whole shop’s folder'],
+        'compact' => ['compact [--removed DAYS] [--demo] [--data DIR]',
+          'make the shop’s file as small as it can be; --removed throws machines away that are off the board so long'],
         'backup' => ['backup --to FILE [--over] [--demo] [--data DIR]', 'the whole shop as one file, also while it is served'],
         'restore' => ['restore FILE [--over] [--demo] [--data DIR]', 'put such a file back; says first what would be lost'],
         'signals' => ['signals JOB [--state STATE] [--side SIDE] [--format text|json]',

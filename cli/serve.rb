@@ -5,19 +5,20 @@ require_relative 'listen'
 require_relative 'demo_data'
 require_relative 'kept'
 require_relative 'hold'
+require_relative 'on_network'
 
 module Miser
   module Cli
     # serve: the shop's own jobs.
     module Serve
       def self.run(argv)
-        options = Options.parse(argv, %i[port data], usage: 'serve [--port N] [--data DIR]')
-        Listen.free!(options[:port])
+        options = Options.parse(argv, %i[port data bind host cert key], usage: Program::COMMANDS['serve'].first)
+        Listen.free!(options[:port], options[:bind] || Listen::HOST)
         path = Options.database_path(options)
         Hold.take(path)
         database = Kept.open(path)
         DemoData.shelf(database, Store::Shop.new(database))
-        Listen.on(database, options[:port])
+        Listen.on(database, options[:port], path: path, door: options[:bind] && OnNetwork.new(options, database, path))
       end
     end
   end

@@ -1,11 +1,14 @@
 # frozen_string_literal: true
 
 require 'json'
+require 'securerandom'
 require 'sinatra/base'
 require_relative '../core/miser'
 require_relative '../store/database'
 require_relative '../store/jobs'
 require_relative '../store/parts'
+require_relative '../store/copies'
+require_relative '../store/people'
 require_relative '../store/shop'
 require_relative '../instruments/runs'
 require_relative '../instruments/tries'
@@ -16,10 +19,17 @@ require_relative 'tickets'
 require_relative 'stage_views'
 require_relative 'event_hub'
 require_relative 'floor'
+require_relative 'presence'
+require_relative 'request_log'
+require_relative 'people/network'
+require_relative 'people/pace'
+require_relative 'people/sign_in'
 require_relative 'routes/jobs'
 require_relative 'routes/looks'
 require_relative 'routes/files'
+require_relative 'routes/people'
 require_relative 'routes/shop'
+require_relative 'routes/keeping'
 require_relative 'routes/shelf'
 require_relative 'routes/instruments'
 require_relative 'routes/pages'
@@ -37,35 +47,57 @@ module Miser
       set :dump_errors, false
       set :static, false
       set :logging, nil
-      # HTTPS and login are not Miser's: it serves one shop on its own machine.
-      set :host_authorization, permitted_hosts: %w[127.0.0.1 localhost ::1 [::1]], logging: false
+      LOOPBACK = %w[127.0.0.1 localhost ::1 [::1]].freeze
+      set :host_authorization, permitted_hosts: LOOPBACK, logging: false
       set :protection, except: %i[session_hijacking remote_token], reaction: :deny
 
       # @param database [Sequel::Database]
+      # @param network [Network, nil] nil: it is on its own machine alone, and asks nobody who they are
+      # @param copies [Store::Copies, nil] that it keeps by itself
       # @return [Class] an application on that database
-      def self.on(database)
+      def self.on(database, network: nil, copies: nil)
         Contract.ready
         shop = Store::Shop.new(database)
         floor = Floor.new
         tickets = Tickets.new(shop, Store::Attachments.new(database))
         jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES,
           without: tickets.method(:without_figures), told: floor.method(:changed))
+        people = Store::People.new(database)
+        sign_in = SignIn.new(database, network&.secret || SecureRandom.random_bytes(64), people)
         Class.new(self) do
+          set :network, network
+          set :people, people
+          set :sign_in, sign_in
+          set :pace, Pace.new
+          set :joins, Instruments::Tries.new
           set :jobs, jobs
           set :parts, Store::Parts.new(database)
           set :shop, shop
           set :runs, Instruments::Runs.new
           set :hub, EventHub.new
           set :floor, floor
+          set :presence, Presence.new(told: floor.method(:here))
+          set :copies, copies
           set :tries, Instruments::Tries.new
           set :tickets, tickets
+          use RequestLog, App.log_to
+          if network
+            set :host_authorization, permitted_hosts: LOOPBACK + network.hosts, logging: false
+            sign_in.before(self, secure: network.secure)
+          end
         end
+      end
+
+      class << self
+        # @!attribute log_to [Logger, nil] where requests and mistakes are written
+        attr_accessor :log_to
       end
 
       # What went wrong in the program itself, for whoever mends it.
       # @param error [StandardError]
       # @return [void]
       def self.log(error, about = nil)
+        App.log_to&.error(RequestLog.words(error))
         warn "miser: #{[about, error.class].compact.join(': ')}: #{error.message}\n  #{(error.backtrace || []).first(8).join("\n  ")}"
       end
 
@@ -76,12 +108,18 @@ module Miser
         # SQLite ends a text at a zero byte; no id has one.
         raise Refusal.new(404, 'There is nothing at this address.') if request.path_info.match?(/%00|\0/)
         raise Refusal.new(400, 'The address is not UTF-8 text.', kept: 'Nothing was changed.') unless plain?(params)
+
+        from_here!
+        allowed! if settings.network
       end
 
+      register Routes::People
       register Routes::Jobs
+      register Routes::Past
       register Routes::Looks
       register Routes::Files
       register Routes::Shop
+      register Routes::Keeping
       register Routes::Shelf
       register Routes::Bench
       StageViews::ROUTES.each { |routes| register routes }

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require 'io/wait'
 require 'json'
 
 module Miser
@@ -14,6 +15,8 @@ module Miser
       LONGEST_S = 600.0
       # Bytes that wait for a reader: one that takes no more is let go, and comes back by itself.
       MOST_WAITING = 1_000_000
+      # A socket behind TLS knows no write that never waits: it is given what its buffer is sure to take.
+      SURE_BYTES = 8192
 
       # One reader of one tape.
       class Follower
@@ -45,6 +48,9 @@ module Miser
         # Whether the other end is still there; it has nothing to say.
         def there?
           @io.read_nonblock(1024, exception: false) != nil # rubocop:disable Style/NonNilCheck -- nil is the end of it
+        rescue IO::WaitReadable
+          # TLS had something to say of itself.
+          true
         rescue SystemCallError, IOError
           false
         end
@@ -84,11 +90,18 @@ module Miser
 
         def send_off
           until @waiting.empty?
-            sent = @io.write_nonblock(@waiting, exception: false)
+            sent = written
             return if sent == :wait_writable
 
             @waiting = @waiting.byteslice(sent..)
           end
+        end
+
+        def written
+          return @io.write_nonblock(@waiting, exception: false) if @io.is_a?(BasicSocket)
+          return :wait_writable unless @io.to_io.wait_writable(0)
+
+          @waiting.byteslice(0, SURE_BYTES).bytesize.tap { |size| @io.write(@waiting.byteslice(0, size)) }
         end
       end
 

@@ -2,6 +2,7 @@
 
 require 'json'
 require_relative 'contract/contract'
+require_relative 'people/roles'
 require_relative 'refusal'
 require_relative '../formats/job_schema'
 require_relative '../formats/strict_json'
@@ -13,8 +14,51 @@ module Miser
       HEADERS = [{
         'Content-Security-Policy' => "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " \
                                      "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'; manifest-src 'self'",
-        'X-Content-Type-Options' => 'nosniff', 'Referrer-Policy' => 'no-referrer', 'Cross-Origin-Opener-Policy' => 'same-origin'
+        'X-Content-Type-Options' => 'nosniff', 'Referrer-Policy' => 'no-referrer', 'Cross-Origin-Opener-Policy' => 'same-origin',
+        'Cross-Origin-Resource-Policy' => 'same-origin'
       }].freeze
+
+      # What a browser says of where a request comes from: our own page, or a person's own hand.
+      OURS = %w[same-origin none].freeze
+
+      # Another site's page may lead a person here, and nothing else.
+      # @raise [Refusal]
+      def from_here!
+        site = request.env['HTTP_SEC_FETCH_SITE']
+        return if site.nil? || OURS.include?(site)
+        return if request.get? && request.env['HTTP_SEC_FETCH_MODE'] == 'navigate' && !request.path_info.start_with?('/api/')
+
+        raise Refusal.new(403, 'This was asked by another site’s page.', kept: 'Nothing was changed.')
+      end
+
+      # @raise [Refusal] where nobody has signed in, or somebody may not do this, or does it too often
+      def allowed!
+        wanted = Roles.wanted(request.request_method, request.path_info) or return
+        raise Refusal.new(401, 'Sign in first.', kept: 'What you typed is kept in this browser.') unless person
+        unless Roles.enough?(
+          person.role, wanted
+        )
+          raise Refusal.new(403, "This is for #{wanted == 'owner' ? 'the owner' : 'technicians'}.",
+            kept: 'Nothing was changed.')
+        end
+        return if request.get? || request.head? || settings.pace.take?(person.id)
+
+        raise Refusal.new(429, 'That is more than Miser takes from one person at a time.',
+          kept: 'What you typed is kept in this browser and tried again.')
+      end
+
+      # @return [Store::People::Person, nil] who is asking; nil on the machine itself
+      def person
+        return unless settings.network
+
+        @person ||= request.env['rodauth']&.then { |auth| auth.logged_in? && settings.people.find(auth.session_value) } || nil
+      end
+
+      # @return [Store::Jobs] jobs as that person changes them
+      def jobs = @jobs ||= settings.jobs.by(person&.id)
+
+      # @return [Store::Jobs::Saved, nil] the job asked for, as it stands or as it stood
+      def seen = params['at'] ? jobs.state(params['id'], params['at'].to_s.to_i) : jobs.find(params['id'])
 
       # The request's JSON, checked against the contract.
       # @param path [String] as the contract writes it

@@ -27,7 +27,8 @@ module Miser
       # @!attribute back, forth [Integer, nil] revisions that undo and redo restore
       # @!attribute was [Hash, nil] the document before, where it was just changed
       # @!attribute summary [Summaries::Summary, nil] where it was just made
-      Saved = Struct.new(:document, :revision, :back, :forth, :what, :at, :was, :summary, keyword_init: true)
+      # @!attribute by [Integer, nil] who made it; nil: at the shop's own machine
+      Saved = Struct.new(:document, :revision, :back, :forth, :what, :at, :by, :was, :summary, keyword_init: true)
 
       LISTS = %w[circuits positions loads readings choices scenarios ride].freeze
       COLUMNS = { 'loads' => %w[name role], 'readings' => %w[load_id], 'choices' => %w[position_id] }.freeze
@@ -60,6 +61,10 @@ module Miser
         @told = told
       end
 
+      # @param person [Integer, nil] in whose name what follows is changed
+      # @return [Jobs] the same jobs
+      def by(person) = dup.tap { |jobs| jobs.person = person }
+
       # @return [Attachments]
       attr_reader :attachments
 
@@ -81,15 +86,50 @@ module Miser
       def all = @db[:jobs].where(removed_at: nil).order(:bay, :name).select_map(:id).filter_map { |id| find(id) }
 
       # @return [Array<Hash>] id, name, removed_at of removed jobs
-      def removed = @db[:jobs].exclude(removed_at: nil).order(Sequel.desc(:removed_at)).select(:id, :name, :removed_at).all
+      def removed = @db[:jobs].exclude(removed_at: nil).order(Sequel.desc(:removed_at)).select(:id, :name, :removed_at, :removed_by).all
 
       # @return [Saved, nil]
       def find(id)
         @db.transaction do
           row = @db[:jobs].where(id: id, removed_at: nil).first or return nil
-          steps = @db[:history].where(job_id: id, revision: row[:revision]).select(:back, :forth, :what, :at).first || {}
+          steps = @db[:history].where(job_id: id, revision: row[:revision]).select(:back, :forth, :what, :at, :by).first || {}
           Saved.new(document: document_of(row), revision: row[:revision], **steps)
         end
+      end
+
+      # A state the job was in.
+      # @return [Saved, nil] nil where there is no such job, or the state is not kept any more
+      def state(id, revision)
+        row = @db[:history].where(job_id: @db[:jobs].where(id: id, removed_at: nil).select(:id), revision: revision).first or return nil
+        Saved.new(document: Ractor.make_shareable(JSON.parse(row[:document])), **row.slice(:revision, :what, :at, :by))
+      end
+
+      # States a job was in, the latest first, each with the one it was made of.
+      # @param before [Integer, nil] only earlier ones
+      # @return [Array<Hash>] revision, at, by, what, document, was (nil where it is not kept)
+      def history(id, before: nil, limit: 30)
+        states = @db[:history].where(job_id: @db[:jobs].where(id: id, removed_at: nil).select(:id)).reverse(:revision).limit(limit + 1)
+        states = states.where(Sequel[:revision] < before) if before
+        rows = states.select(:revision, :at, :by, :what, :document).all.map { |row| row.merge(document: JSON.parse(row[:document])) }
+        rows.first(limit).each_with_index.map { |row, i| row.merge(was: rows[i + 1]&.fetch(:document)) }
+      end
+
+      # Makes a job what it was in a state: a change like any other, which can be undone.
+      # @return [Saved, nil] nil where there is no such job or state
+      # @raise [Stale]
+      def take_back(id, revision, to)
+        past = state(id, to) or return nil
+        change(id, revision, what: "back to #{to}") { past.document }
+      end
+
+      # Throws a job away for good that is off the board, with its history and files.
+      # @return [Boolean] whether there was such a job
+      def purge(id) = @db.transaction(mode: :immediate) { @db[:jobs].where(id: id).exclude(removed_at: nil).delete.positive? }
+
+      # @return [Saved, nil] as it stands, also off the board
+      def kept(id)
+        row = @db[:jobs].where(id: id).first or return nil
+        Saved.new(document: document_of(row), revision: row[:revision])
       end
 
       # @param document [Hash] a valid job document
@@ -146,10 +186,10 @@ module Miser
       end
 
       # @return [Boolean] whether there was such a job
-      def remove(id) = mark(id, @db[:jobs].where(id: id, removed_at: nil), now)
+      def remove(id) = mark(id, @db[:jobs].where(id: id, removed_at: nil), now, @person)
 
       # @return [Boolean]
-      def restore(id) = mark(id, @db[:jobs].where(id: id).exclude(removed_at: nil), nil)
+      def restore(id) = mark(id, @db[:jobs].where(id: id).exclude(removed_at: nil), nil, nil)
 
       def taken?(id) = !@db[:jobs].where(id: id).empty?
 
@@ -161,6 +201,10 @@ module Miser
         older = @db[:jobs].select_map(%i[id body]).select { |_, body| version_of(body, version) < version }.map(&:first)
         older.each { |id| @db.transaction(mode: :immediate) { forward(id, version, &) } }.size
       end
+
+      protected
+
+      attr_writer :person
 
       private
 
@@ -187,9 +231,9 @@ module Miser
 
       def now = @clock.call.iso8601(3)
 
-      def mark(id, jobs, removed_at)
+      def mark(id, jobs, removed_at, removed_by)
         @db.transaction(mode: :immediate) do
-          jobs.update(removed_at: removed_at).positive?.tap do |done|
+          jobs.update(removed_at: removed_at, removed_by: removed_by).positive?.tap do |done|
             tell(id, removed_at ? nil : @db[:jobs].where(id: id).get(:revision)) if done
           end
         end
@@ -299,7 +343,7 @@ module Miser
 
       def remember(id, revision, document, back:, forth:, what:)
         @db[:history].insert(job_id: id, revision: revision, document: JSON.generate(document), back: back, forth: forth, what: what,
-          at: now)
+          at: now, by: @person)
         forget(id, revision - HISTORY) if (revision % 20).zero?
       end
 
@@ -312,7 +356,7 @@ module Miser
         @db[:attachments].where(job_id: id, id: gone).delete
       end
 
-      def joins?(old, what) = old.back && old.what == what && @clock.call - Time.parse(old.at) < COALESCE_SECONDS
+      def joins?(old, what) = old.back && old.what == what && old.by == @person && @clock.call - Time.parse(old.at) < COALESCE_SECONDS
     end
   end
 end

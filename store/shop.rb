@@ -24,6 +24,13 @@ module Miser
       # @return [Array<Hash>] id, name, kind, host, port, simulated
       def instruments = self['instruments'] || []
 
+      # Read from the file each time: where it can't be, that is an error.
+      # @return [Integer] the form the file has
+      def form = @db[:schema_info].get(:version)
+
+      # @return [Array<String>] names it answers to on the shop's network
+      def hosts = self['hosts'] || []
+
       # @return [Boolean] whether demo data was laid out
       def demo? = self['demo'] == true
 

@@ -5,6 +5,7 @@ require 'yaml'
 require 'json_schemer'
 require_relative '../../core/miser'
 require_relative '../../formats/job_schema'
+require_relative '../people/roles'
 
 module Miser
   module Server
@@ -12,6 +13,8 @@ module Miser
     # share, one a stage; with the job file's schema and the acts that stages declare.
     module Contract
       PARTS = Dir[File.expand_path('*.yaml', __dir__)].freeze
+      # Answers of who guards the application: nobody is known, they may not, they do it too often.
+      GUARDED = %w[401 403 429].freeze
       PUBLISHED = File.expand_path('openapi.json', __dir__)
 
       module_function
@@ -23,9 +26,21 @@ module Miser
         PARTS.map { |path| YAML.safe_load_file(path, aliases: true) }.reduce { |whole, part| fold(whole, part) }.tap do |whole|
           schemas = whole['components']['schemas'].merge!(job_schemas)
           schemas['Act']['properties']['act']['enum'] += Stage.all.flat_map(&:acts)
+          whole['paths'].each { |path, item| guarded(path, item) }
         end
       end
       private_class_method :read
+
+      # On the shop's network any request may be asked who it is from.
+      def guarded(path, item)
+        item.slice('get', 'post', 'patch', 'delete').each do |verb, operation|
+          next unless Roles.wanted(verb.upcase, path)
+
+          noes = GUARDED - (verb == 'get' ? ['429'] : [])
+          operation['responses'] = noes.to_h { |status| [status, { '$ref' => '#/components/responses/Refused' }] }.merge(operation['responses'])
+        end
+      end
+      private_class_method :guarded
 
       # @raise [KeyError] where two parts claim one name
       def fold(whole, part, at = '')

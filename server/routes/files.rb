@@ -16,7 +16,7 @@ module Miser
 
         def self.registered(app)
           app.get('/api/jobs/:id/file') do
-            document = found(settings.jobs.find(params['id'])).document
+            document = found(seen).document
             name = document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase
             kind = params['kind']
             next Files.series(self, document, name) if kind == 'series'
@@ -32,24 +32,24 @@ module Miser
             if table
               table.write(document)
             else
-              Formats::JobFile.write(document, settings.jobs.attachments.of(document['id'], Job::Attached.ids(document)))
+              Formats::JobFile.write(document, jobs.attachments.of(document['id'], Job::Attached.ids(document)))
             end
           end
 
           app.post('/api/jobs/:id/table') do
             body = body_of('/api/jobs/{id}/table')
-            saved = found(settings.jobs.find(params['id']))
+            saved = found(jobs.find(params['id']))
             answer(200, Files.table(self, saved, body))
           end
 
           app.post('/api/jobs/:id/log') do
             body = body_of('/api/jobs/{id}/log')
-            answer(200, Files.log(self, found(settings.jobs.find(params['id'])), body))
+            answer(200, Files.log(self, found(jobs.find(params['id'])), body))
           end
 
           app.post('/api/files') do
             body = body_of('/api/files')
-            answer(200, Files.job(settings.jobs, body))
+            answer(200, Files.job(jobs, body))
           end
         end
 
@@ -67,7 +67,7 @@ module Miser
                      accepted: false }
           return result unless body['accept']
 
-          edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision,
+          edited = app.jobs.change(saved.document['id'], body['revision'] || saved.revision,
             what: "#{body['kind']} from a table") { |d| Jobs.check(Job::Edit.apply(d, preview[:edits])) }
           result.merge(accepted: true, change: app.changed(edited))
         rescue Formats::CsvTable::Unreadable => e
@@ -103,7 +103,7 @@ module Miser
                       'samples' => log.samples.each_with_index.map do |(t, a), i|
                         { 'id' => "s#{i + 1}", 't_s' => t, 'amps' => a }
                       end }.compact
-          edited = app.settings.jobs.change(saved.document['id'], body['revision'] || saved.revision,
+          edited = app.jobs.change(saved.document['id'], body['revision'] || saved.revision,
             what: 'a meter’s log') do |d|
             Jobs.check(Job::Edit.apply(d,
               [{ 'op' => 'add', 'at' => '/readings',

@@ -99,7 +99,7 @@ module Miser
         end
 
         def self.start(app, body)
-          document = app.found(app.settings.jobs.find(body['job'])).document
+          document = app.found(app.jobs.find(body['job'])).document
           budget = Budget::Budget.new(document)
           load = app.found(budget.thing(body['load'], body['choice']), 'load')
           plan = Draw::Jack.plan(load, unread: budget.unread(body['load'], body['choice']))

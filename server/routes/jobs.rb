@@ -4,6 +4,7 @@ require 'securerandom'
 require_relative '../../formats/job_file'
 require_relative '../../formats/typed_edits'
 require_relative '../present/ticket'
+require_relative 'past'
 
 module Miser
   module Server
@@ -16,12 +17,12 @@ module Miser
 
         def self.registered(app)
           app.get('/api/jobs') do
-            settings.jobs.catch_up(BEHIND_MOST)
-            lines, count = settings.jobs.board(word: params['only'].to_s.strip[0, 100],
+            jobs.catch_up(BEHIND_MOST)
+            lines, count = jobs.board(word: params['only'].to_s.strip[0, 100],
               from: params['from'].to_s.to_i.clamp(0, 1_000_000), limit: PAGE)
             content_type :json
             # The lines are kept as they go out.
-            halt 200, %({"jobs":[#{lines.join(',')}],"count":#{count},"removed":#{JSON.generate(settings.jobs.removed)}})
+            halt 200, %({"jobs":[#{lines.join(',')}],"count":#{count},"removed":#{JSON.generate(Past.removed(self))}})
           end
 
           app.post('/api/jobs') do
@@ -31,10 +32,10 @@ module Miser
             document['bay'] = body['bay'] if body['bay']
             document = Jobs.usual(document, body['usual']) if body['usual']
             Jobs.check(document)
-            answer(201, opened(settings.jobs.create(document)))
+            answer(201, opened(jobs.create(document)))
           end
 
-          app.get('/api/jobs/:id') { answer(200, opened(found(settings.jobs.find(params['id'])), **view)) }
+          app.get('/api/jobs/:id') { answer(200, opened(found(seen), **view)) }
 
           app.patch('/api/jobs/:id') do
             body = body_of('/api/jobs/{id}')
@@ -42,19 +43,19 @@ module Miser
             raise Refusal.new(422, 'This was not saved.', fields: errors, kept: 'What you typed stays in the field.') if errors.any?
 
             what = edits.map { |e| "#{e['op']} #{e['at']}" }.uniq.join(', ')[0, 400]
-            saved = settings.jobs.change(params['id'], body['revision'],
+            saved = jobs.change(params['id'], body['revision'],
               what: what) { |document| Jobs.check(Job::Edit.apply(document, edits), was: document) }
             answer(200, changed(found(saved), **view(body)))
           end
 
           app.delete('/api/jobs/:id') do
-            found(settings.jobs.remove(params['id']) || nil)
+            found(jobs.remove(params['id']) || nil)
             status 204
           end
 
           app.post('/api/jobs/:id/restore') do
-            found(settings.jobs.restore(params['id']) || nil)
-            answer(200, opened(settings.jobs.find(params['id'])))
+            found(jobs.restore(params['id']) || nil)
+            answer(200, opened(jobs.find(params['id'])))
           end
 
           app.post('/api/jobs/:id/act') do
@@ -69,13 +70,14 @@ module Miser
           Job::Usual.machine(document, key) { fresh_id }
         end
 
-        # Undo and redo are the store's; all other acts belong to a stage.
+        # Undo, redo and a return to an earlier state are the store's; all other acts belong to a stage.
         # @return [Store::Jobs::Saved, nil]
         def self.act(app, id, body)
-          jobs = app.settings.jobs
+          jobs = app.jobs
           act, value, revision = body.values_at('act', 'value', 'revision')
           step = { 'undo' => :back, 'redo' => :forth }[act]
           return jobs.step(id, revision, step) if step
+          return app.found(jobs.take_back(id, revision, value.to_i), 'state') if act == 'return'
 
           # Each act is a step of its own to undo, however quickly the next follows.
           jobs.change(id, revision, what: "#{act} #{value}"[0, 400]) do |document|

@@ -9,12 +9,12 @@ module Miser
       module Looks
         def self.registered(app)
           app.get('/api/jobs/:id/stages/:stage') do
-            ticket = settings.tickets.of(found(settings.jobs.find(params['id'])).document)
+            ticket = settings.tickets.of(found(seen).document)
             answer(200, found(StageViews.of(params['stage'], ticket, params), 'stage'))
           end
 
           app.get('/api/jobs/:id/curve') do
-            budget = settings.tickets.of(found(settings.jobs.find(params['id'])).document).budget
+            budget = settings.tickets.of(found(seen).document).budget
             scenario, circuit = Present.look(budget, params['scenario'], params['circuit'])
             raise Refusal.new(404, 'Nothing is earned in this scenario.') unless scenario&.running?
 
@@ -22,7 +22,7 @@ module Miser
           end
 
           app.get('/api/jobs/:id/working') do
-            ticket = settings.tickets.of(found(settings.jobs.find(params['id'])).document)
+            ticket = settings.tickets.of(found(seen).document)
             answer(200, Present.working(found(ticket.figure(params['figure'].to_s), 'figure')))
           end
         end

@@ -16,7 +16,13 @@ module Miser
         STAGE_HITS = 6
 
         def self.registered(app)
-          app.get('/api/health') { answer(200, { version: VERSION }) }
+          app.get('/api/health') { answer(200, { version: VERSION, database: settings.shop.form }) }
+          app.post('/api/here') do
+            body = body_of('/api/here')
+            list = settings.presence.here(body['window'], who: person&.name, job: body['job'], stage: body['stage'],
+              gone: body['gone'] || false)
+            answer(200, { windows: list })
+          end
           # What others change, from now on: a window that comes back looks at everything anew.
           app.get('/api/events') { play(settings.floor.tape, settings.floor.tape.last) }
 
@@ -36,7 +42,7 @@ module Miser
         def self.view(shop)
           kept = shop.assumptions
           { assumptions: kept.except('voltage_school'), voltage_school: kept['voltage_school'] || 'measured', units: shop.units,
-            demo: shop.demo?, instruments: shop.instruments }
+            demo: shop.demo?, hosts: shop.hosts, instruments: shop.instruments }
         end
 
         # Values typed are read and bounded as a job's own are.
@@ -50,6 +56,7 @@ module Miser
           raise Refusal.new(422, 'This was not saved.', fields: errors, kept: 'What you typed stays in the field.') if errors.any?
 
           shop['assumptions'] = kept
+          shop['hosts'] = body['hosts'].map(&:downcase).uniq if body['hosts']
           shop['units'] = body['units'] if body['units']
           shop['instruments'] = instruments(body['instruments'], shop.instruments) if body['instruments']
         end

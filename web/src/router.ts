@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import HistoryPage from './app/HistoryPage.vue'
 import JobShell from './app/JobShell.vue'
 import BayBoard from './board/BayBoard.vue'
 import ShopSettings from './settings/ShopSettings.vue'
@@ -18,6 +19,7 @@ export const router = createRouter({
       path: '/job/:id',
       component: JobShell,
       children: [
+        { path: 'history', name: 'history', component: HistoryPage },
         { path: '', redirect: (to) => ({ name: stageFor('opening'), params: to.params }) },
         // The subject is the load, or load and choice, in hand.
         ...STAGE_SCREENS.map(({ key, component }) => ({ path: `${stagePath(key)}/:subject?`, name: key, component })),

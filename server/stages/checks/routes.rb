@@ -41,7 +41,7 @@ module Miser
           app.post('/api/wall-runs') { answer(201, Beams.start_run(self, body_of('/api/wall-runs')).view) }
 
           app.get('/api/jobs/:id/attachments/:attachment') do
-            file = found(settings.jobs.attachments.find(params['id'], params['attachment']), 'file')
+            file = found(jobs.attachments.find(params['id'], params['attachment']), 'file')
             content_type file.type
             headers 'Cache-Control' => 'private, max-age=31536000, immutable'
             file.bytes
@@ -50,7 +50,7 @@ module Miser
 
         # A wall read mark by mark through the shop's light meter.
         def self.start_run(app, body)
-          document = Job::Document.of(app.found(app.settings.jobs.find(body['job'])).document)
+          document = Job::Document.of(app.found(app.jobs.find(body['job'])).document)
           entered = app.found(document.wall(body['wall']), 'wall')
           wall = Beam::Wall.new(entered)
           run = Instruments::WallRun.new(id: SecureRandom.alphanumeric(12), subject: { job: body['job'], wall: body['wall'] },
@@ -64,7 +64,7 @@ module Miser
         end
 
         def self.measured(app)
-          document = app.found(app.settings.jobs.find(app.params['id'])).document
+          document = app.found(app.seen).document
           wall = app.found(Job::Document.of(document).wall(app.params['wall']), 'wall')
           entry = Beam::Beams.entry(wall)
           raise Refusal.new(422, entry.reason) unless entry.wall
@@ -81,7 +81,7 @@ module Miser
         end
 
         def self.keep(app, revision, what, files: [], &)
-          app.found(app.settings.jobs.change(app.params['id'], revision, what: what,
+          app.found(app.jobs.change(app.params['id'], revision, what: what,
             files: files) do |d|
             Jobs.check(yield(d),
               was: d).tap do |new|
@@ -93,7 +93,7 @@ module Miser
         # A job must fit its own file, or it could never be opened elsewhere.
         def self.room!(app, document, files)
           others = Job::Attached.ids(document) - files.map(&:id)
-          taken = app.settings.jobs.attachments.bytes(document['id'], others) + files.sum { |f| f.bytes.bytesize }
+          taken = app.jobs.attachments.bytes(document['id'], others) + files.sum { |f| f.bytes.bytesize }
           most = Formats::JobFile::FILES_MOST_BYTES
           return if files.empty? || taken <= most
 

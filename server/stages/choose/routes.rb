@@ -9,7 +9,7 @@ module Miser
       module Choose
         def self.registered(app)
           app.get('/api/jobs/:id/options') do
-            ticket = settings.tickets.of(found(settings.jobs.find(params['id'])).document)
+            ticket = settings.tickets.of(found(seen).document)
             lamp = found(ticket.document.lamp(params['lamp']), 'lamp')
             scenario, = Present.look(ticket.budget, params['scenario'], nil)
             tried, shelf = ticket.offers(lamp, settings.parts.offered, scenario)

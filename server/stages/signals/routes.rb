@@ -35,7 +35,7 @@ module Miser
         end
 
         def self.survey(app)
-          app.settings.tickets.of(app.found(app.settings.jobs.find(app.params['id'])).document).survey
+          app.settings.tickets.of(app.found(app.seen).document).survey
         end
 
         def self.ready(survey)
@@ -73,7 +73,7 @@ module Miser
         def self.file(app)
           survey = ready(survey(app))
           side = app.params['side'] == 'before' ? 'before' : 'after'
-          name = app.settings.jobs.find(app.params['id']).document['name']
+          name = app.seen.document['name']
           base = "#{name.gsub(/[^A-Za-z0-9]+/, '-').downcase}-signals-#{side}"
           if app.params['kind'] == 'svg'
             app.attachment("#{base}.svg")

@@ -20,6 +20,33 @@ export type ActName = Schemas['Act']['act']
 
 export const api = createClient<paths>({ baseUrl: '/' })
 
+/** The state of a job that is looked at in place of how it stands; none where the revision is 0. */
+export const lookedBack = { job: '', revision: 0 }
+
+/** An address of a job, at the state that is looked at. */
+export function ofJob(job: string, rest: string, query: Record<string, string | number | undefined> = {}): string {
+  const at = lookedBack.job === job && lookedBack.revision ? { at: lookedBack.revision } : {}
+  const given = Object.entries({ ...query, ...at }).filter(([, value]) => value !== undefined)
+  const asked = given.length > 0 ? `?${new URLSearchParams(given.map(([key, value]) => [key, String(value)]))}` : ''
+  return `/api/jobs/${encodeURIComponent(job)}/${rest}${asked}`
+}
+
+/** Whatever is answered, it is told where somebody must sign in first. */
+function heard(response: Response) {
+  if (response.status === 401 && !/[/](auth|pin)[/]/.test(response.url)) window.dispatchEvent(new Event('miser:signed-out'))
+}
+
+api.use({
+  onRequest({ request }) {
+    const url = new URL(request.url)
+    const own = url.pathname === `/api/jobs/${lookedBack.job}` || url.pathname.startsWith(`/api/jobs/${lookedBack.job}/`)
+    if (request.method !== 'GET' || !lookedBack.revision || !own || url.pathname.endsWith('/history')) return undefined
+    url.searchParams.set('at', String(lookedBack.revision))
+    return new Request(url, request)
+  },
+  onResponse: ({ response }) => heard(response),
+})
+
 /** Stages whose view the contract knows. */
 export type StageKey = { [P in keyof paths]: P extends `/api/jobs/{id}/stages/${infer K}` ? K : never }[keyof paths]
 export type StageView<K extends StageKey> = paths[`/api/jobs/{id}/stages/${K}`] extends {
@@ -43,8 +70,8 @@ export async function getStage<K extends StageKey>(
   stage: K,
   query: Record<string, string | undefined>,
 ): Promise<Answer<StageView<K>>> {
-  const given = Object.entries(query).filter((pair): pair is [string, string] => pair[1] !== undefined)
-  const response = await fetch(`/api/jobs/${encodeURIComponent(job)}/stages/${stage}?${new URLSearchParams(given)}`)
+  const response = await fetch(ofJob(job, `stages/${stage}`, query))
+  heard(response)
   const body = await response.json()
   return response.ok ? { data: body as StageView<K> } : { error: body as Refusal }
 }

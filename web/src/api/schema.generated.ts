@@ -124,6 +124,44 @@ export interface paths {
         patch: operations["editJob"];
         trace?: never;
     };
+    "/api/jobs/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** What was changed, when, by whom; the latest first */
+        get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/removed/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Throws a job that is off the board away for good */
+        delete: operations["purge"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/restore": {
         parameters: {
             query?: never;
@@ -311,6 +349,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A window says where it is, and hears where all are */
+        post: operations["here"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Copies of the shop's file that Miser keeps by itself */
+        get: operations["copies"];
+        put?: never;
+        post: operations["copyNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -318,7 +390,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Server-sent events job (id; revision, null where it is off the board), from now on */
+        /** Server-sent events job (id; revision, null where it is off the board) and here (windows), from now on */
         get: operations["shopEvents"];
         put?: never;
         post?: never;
@@ -626,6 +698,293 @@ export interface paths {
             cookie?: never;
         };
         get: operations["intakeStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is asking, and what they may do; asked is false where nobody is */
+        get: operations["me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/auth/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["signIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/auth/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["signOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pin/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** On a tablet the shop knows */
+        post: operations["signInByPin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/passphrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["changePassphrase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** None given takes it away */
+        post: operations["changePin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["signOutEverywhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/owner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** From the machine itself, while the shop has none */
+        post: operations["firstOwner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Comes in with a code; who has forgotten a passphrase needs no name */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invites/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["takeInviteBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["part"];
+        options?: never;
+        head?: never;
+        patch: operations["giveRole"];
+        trace?: never;
+    };
+    "/api/people/{id}/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["signSomebodyOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tablets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The browser that asks takes PINs from now on */
+        post: operations["knowTablet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tablets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["forgetTablet"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/certificate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's own certificate authority, where it made one */
+        get: operations["certificate"];
         put?: never;
         post?: never;
         delete?: never;
@@ -951,6 +1310,45 @@ export interface components {
              */
             usual?: string;
         };
+        Windows: {
+            windows: {
+                window: string;
+                who: string | null;
+                job: string | null;
+                stage: string | null;
+            }[];
+        };
+        Copies: {
+            folder: string | null;
+            most: number;
+            /** @description of the latest */
+            age: string;
+            /** @enum {unknown} */
+            tone: "good" | "bad";
+            trouble: string | null;
+            kept: {
+                at: string;
+                bytes: number;
+                file: string;
+            }[];
+        };
+        History: {
+            /** @description earlier steps are asked for with this */
+            earlier: number | null;
+            steps: {
+                revision: number;
+                at: string;
+                /** @description null at the shop's own machine */
+                by: string | null;
+                kind: string;
+                more: number;
+                lines: {
+                    what: string;
+                    from: string | null;
+                    to: string | null;
+                }[];
+            }[];
+        };
         Edit: {
             /** @enum {unknown} */
             op: "set" | "unset" | "add" | "remove" | "move";
@@ -1072,6 +1470,7 @@ export interface components {
             beside: string | null;
         };
         Shop: {
+            hosts: string[];
             instruments: components["schemas"]["Instrument"][];
             assumptions: {
                 [key: string]: number;
@@ -1082,6 +1481,8 @@ export interface components {
             demo: boolean;
         };
         ShopChange: {
+            /** Names on the network */
+            hosts?: string[];
             /** Instruments */
             instruments?: components["schemas"]["Instrument"][];
             assumptions?: {
@@ -1148,11 +1549,12 @@ export interface components {
                 id: string;
                 name: string;
                 removed_at: string;
+                by?: string | null;
             }[];
         };
         Act: {
             /** @enum {unknown} */
-            act: "undo" | "redo" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "hand_over";
+            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "hand_over";
             revision: number;
             value?: string;
             scenario?: string;
@@ -1837,6 +2239,50 @@ export interface components {
                 engine: components["schemas"]["LoadOffer"];
                 accessory: components["schemas"]["LoadOffer"];
             };
+        };
+        /**
+         * Role
+         * @enum {unknown}
+         */
+        Role: "owner" | "technician" | "looker_on";
+        Person: {
+            id: number;
+            name: string;
+            role: components["schemas"]["Role"];
+            pin: boolean;
+        };
+        Me: {
+            asked: boolean;
+            /** @description whether the shop has one */
+            owner: boolean;
+            person: null | components["schemas"]["Person"];
+            may: {
+                change: boolean;
+                own: boolean;
+            };
+            tablet: null | {
+                name: string;
+                people: string[];
+            };
+        };
+        People: {
+            people: components["schemas"]["Person"][];
+            invites: {
+                id: number;
+                role: components["schemas"]["Role"];
+                person: string | null;
+                ends_at: string;
+            }[];
+            tablets: {
+                id: number;
+                name: string;
+                made_at: string;
+            }[];
+            roles: {
+                key: components["schemas"]["Role"];
+                label: string;
+                means: string;
+            }[];
         };
         TableIn: {
             /** @enum {unknown} */
@@ -3343,6 +3789,8 @@ export interface components {
             content: {
                 "application/json": {
                     version: string;
+                    /** @description form of the shop's file */
+                    database: number;
                 };
             };
         };
@@ -3382,11 +3830,26 @@ export interface components {
                 "application/json": components["schemas"]["StaleView"];
             };
         };
+        /** @description done */
+        Done: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": {
+                    /** @constant */
+                    done: true;
+                };
+            };
+        };
     };
     parameters: {
         id: components["schemas"]["job_id"];
+        /** @description a state the job was in, by its revision */
+        at: number;
         scenario: string;
         circuit: string;
+        number: number;
     };
     requestBodies: never;
     headers: never;
@@ -3417,6 +3880,8 @@ export interface operations {
                     "application/json": components["schemas"]["AimView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3430,6 +3895,7 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["Health"];
+            503: components["responses"]["Refused"];
         };
     };
     reference: {
@@ -3450,6 +3916,8 @@ export interface operations {
                     "application/json": components["schemas"]["Reference"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
         };
     };
     shop: {
@@ -3470,6 +3938,8 @@ export interface operations {
                     "application/json": components["schemas"]["Shop"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
         };
     };
     changeShop: {
@@ -3495,7 +3965,10 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     search: {
@@ -3518,6 +3991,8 @@ export interface operations {
                     "application/json": components["schemas"]["Hits"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
         };
     };
     board: {
@@ -3542,6 +4017,8 @@ export interface operations {
                     "application/json": components["schemas"]["Board"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
         };
     };
     newJob: {
@@ -3559,12 +4036,17 @@ export interface operations {
         responses: {
             201: components["responses"]["Job"];
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     job: {
         parameters: {
             query?: {
+                /** @description a state the job was in, by its revision */
+                at?: components["parameters"]["at"];
                 scenario?: components["parameters"]["scenario"];
                 circuit?: components["parameters"]["circuit"];
             };
@@ -3577,6 +4059,8 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["Job"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3598,7 +4082,10 @@ export interface operations {
                 };
                 content?: never;
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     editJob: {
@@ -3618,9 +4105,63 @@ export interface operations {
         responses: {
             200: components["responses"]["Change"];
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    history: {
+        parameters: {
+            query?: {
+                before?: number;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description steps */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    purge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description thrown away */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     restoreJob: {
@@ -3635,7 +4176,10 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["Job"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     act: {
@@ -3655,9 +4199,12 @@ export interface operations {
         responses: {
             200: components["responses"]["Change"];
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     curve: {
@@ -3683,6 +4230,8 @@ export interface operations {
                     "application/json": components["schemas"]["CurveView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3708,6 +4257,8 @@ export interface operations {
                     "application/json": components["schemas"]["Working"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3733,6 +4284,8 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3756,6 +4309,8 @@ export interface operations {
                     "application/json": components["schemas"]["InstrumentTry"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
         };
@@ -3783,8 +4338,11 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     startRun: {
@@ -3810,9 +4368,12 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     run: {
@@ -3835,6 +4396,8 @@ export interface operations {
                     "application/json": components["schemas"]["WallRun"] | components["schemas"]["Run"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3866,7 +4429,91 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    window: string;
+                    job?: string | null;
+                    stage?: string | null;
+                    gone?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description all windows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Windows"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    copies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description copies */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copies"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    copyNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description copies */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copies"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
         };
     };
     shopEvents: {
@@ -3887,6 +4534,8 @@ export interface operations {
                     "text/event-stream": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             501: components["responses"]["Refused"];
         };
     };
@@ -3912,6 +4561,8 @@ export interface operations {
                     "text/event-stream": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3939,6 +4590,8 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -3965,8 +4618,11 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     budgetStage: {
@@ -3992,6 +4648,8 @@ export interface operations {
                     "application/json": components["schemas"]["BudgetView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -4017,9 +4675,12 @@ export interface operations {
         responses: {
             200: components["responses"]["Change"];
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     keepPhotograph: {
@@ -4045,11 +4706,14 @@ export interface operations {
         responses: {
             200: components["responses"]["Change"];
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             413: components["responses"]["Refused"];
             415: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     wallTable: {
@@ -4074,6 +4738,8 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
@@ -4099,9 +4765,12 @@ export interface operations {
         responses: {
             200: components["responses"]["Change"];
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     wallPhotometry: {
@@ -4126,6 +4795,8 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
@@ -4153,6 +4824,8 @@ export interface operations {
                     "application/json": components["schemas"]["BeamView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -4179,9 +4852,12 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     chooseStage: {
@@ -4207,6 +4883,8 @@ export interface operations {
                     "application/json": components["schemas"]["ChooseView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -4233,6 +4911,8 @@ export interface operations {
                     "application/json": components["schemas"]["Options"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -4259,6 +4939,8 @@ export interface operations {
                     "application/json": components["schemas"]["HandOverView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -4285,6 +4967,8 @@ export interface operations {
                     "application/json": components["schemas"]["HeadlightView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -4309,6 +4993,490 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IntakeView"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description who */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                    passphrase: string;
+                };
+            };
+        };
+        responses: {
+            200: components["responses"]["Done"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            200: components["responses"]["Done"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    signInByPin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                    pin: string;
+                };
+            };
+        };
+        responses: {
+            200: components["responses"]["Done"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    changePassphrase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    passphrase: string;
+                    new_passphrase: string;
+                };
+            };
+        };
+        responses: {
+            /** @description who */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    changePin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    passphrase: string;
+                    pin?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description who */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    signOutEverywhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Done"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description who works here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+        };
+    };
+    firstOwner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Name */
+                    name: string;
+                    /** Passphrase */
+                    passphrase: string;
+                };
+            };
+        };
+        responses: {
+            /** @description who works here */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Code */
+                    code: string;
+                    /** Name */
+                    name?: string;
+                    /** Passphrase */
+                    passphrase: string;
+                };
+            };
+        };
+        responses: {
+            201: components["responses"]["Done"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    role: components["schemas"]["Role"];
+                    /** @description who has forgotten their passphrase */
+                    person?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description a code that lets somebody in once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        code: string;
+                        ends_at: string;
+                    };
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    takeInviteBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description who works here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description who works here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    giveRole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    role: components["schemas"]["Role"];
+                };
+            };
+        };
+        responses: {
+            /** @description who works here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    signSomebodyOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description who works here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    knowTablet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Tablet */
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description who works here */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    forgetTablet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["number"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description who works here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    certificate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description PEM */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-x509-ca-cert": string;
                 };
             };
             404: components["responses"]["Refused"];
@@ -4337,6 +5505,8 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingsView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -4365,9 +5535,12 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     importLog: {
@@ -4395,9 +5568,12 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Stale"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     shelf: {
@@ -4418,6 +5594,8 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
         };
     };
     putPart: {
@@ -4443,8 +5621,11 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     clearShelf: {
@@ -4465,6 +5646,9 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     removePart: {
@@ -4485,7 +5669,10 @@ export interface operations {
                 };
                 content?: never;
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     editPart: {
@@ -4513,8 +5700,11 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     partPicture: {
@@ -4537,6 +5727,8 @@ export interface operations {
                     "image/jpeg": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
         };
     };
@@ -4566,10 +5758,13 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
             415: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     shelfFile: {
@@ -4590,6 +5785,8 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
         };
     };
     importShelf: {
@@ -4615,7 +5812,10 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     signalsStage: {
@@ -4645,6 +5845,8 @@ export interface operations {
                     "application/json": components["schemas"]["SignalsView"];
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };
@@ -4674,8 +5876,11 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     taps: {
@@ -4704,7 +5909,10 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     circuitFile: {
@@ -4732,6 +5940,8 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
         };

@@ -10,6 +10,8 @@ import SaveMark from '../ui/SaveMark.vue'
 import WorkingDrawer from '../working/WorkingDrawer.vue'
 import AsideNote from './AsideNote.vue'
 import ConflictSheet from './ConflictSheet.vue'
+import PastBar from './PastBar.vue'
+import WhoIsHere from './WhoIsHere.vue'
 import { stageFor } from '../stages/registry'
 import { useReference } from '../state/useReference'
 import StageMark from '../ui/StageMark.vue'
@@ -141,6 +143,7 @@ function keys() {
             >‹ bay board</RouterLink
           >
           <h1 class="text-xl leading-tight break-words">{{ job.document?.name }}</h1>
+          <WhoIsHere :job="job.id" :stages="stages" />
           <p class="text-sm text-dim max-[900px]:hidden">{{ [job.document?.bay, job.document?.fleet].filter(Boolean).join(' · ') }}</p>
         </div>
         <div class="hidden items-center gap-1 max-[900px]:flex">
@@ -148,6 +151,7 @@ function keys() {
           <button type="button" class="btn btn-bare" aria-label="Undo" :disabled="!job.view.can_undo" @click="job.act('undo')">↶</button>
           <button type="button" class="btn btn-bare" aria-label="Redo" :disabled="!job.view.can_redo" @click="job.act('redo')">↷</button>
           <button type="button" class="btn btn-bare" aria-label="Find" @click="find"><span class="kbd">/</span></button>
+          <RouterLink class="btn btn-bare px-1" :to="{ name: 'history', params: { id: job.id } }">history</RouterLink>
         </div>
       </div>
       <ul ref="strip" class="relative flex flex-col max-[900px]:w-full max-[900px]:flex-row max-[900px]:overflow-x-auto">
@@ -192,13 +196,16 @@ function keys() {
           <button type="button" class="btn btn-bare px-1" @click="find"><span class="kbd">/</span>find</button>
         </div>
         <div class="flex items-center justify-between">
-          <SaveMark class="px-2" /><button type="button" class="btn btn-bare px-1" aria-label="Keys" @click="keys">
+          <SaveMark class="px-2" /><RouterLink class="btn btn-bare px-1" :to="{ name: 'history', params: { id: job.id } }"
+            >history</RouterLink
+          ><button type="button" class="btn btn-bare px-1" aria-label="Keys" @click="keys">
             <span class="kbd">?</span>
           </button>
         </div>
       </div>
     </nav>
     <div class="flex min-w-0 flex-1 flex-col">
+      <PastBar />
       <AmpRail class="no-print sticky top-0 z-20 max-[900px]:static" />
       <p v-if="job.message" class="no-print bg-brick-soft px-5 py-2" role="alert">{{ job.message }}</p>
       <p v-if="job.unkept && job.status !== 'saved'" class="no-print bg-brick-soft px-5 py-2" role="alert">

@@ -10,6 +10,8 @@ import { useTheme } from '../state/useTheme'
 import FigureValue from '../ui/FigureValue.vue'
 import { colourOf, signWord, sizeOf, toneOf } from '../ui/format'
 import StageMark from '../ui/StageMark.vue'
+import WhoIsHere from '../app/WhoIsHere.vue'
+import { useMe } from '../state/useMe'
 import FileSheet from './FileSheet.vue'
 import HowToRead from './HowToRead.vue'
 import KeepScale from './KeepScale.vue'
@@ -44,7 +46,7 @@ async function fetchBoard(further = false) {
 }
 onMounted(() => fetchBoard())
 const fetchSoon = useDebounceFn(() => fetchBoard(), 100, { maxWait: 500 })
-useShopEvents(() => void fetchSoon())
+useShopEvents((event) => !event.windows && void fetchSoon())
 watch(
   filter,
   useDebounceFn(() => fetchBoard(), 120),
@@ -61,6 +63,14 @@ function goNext(bay: Bay) {
 async function remove(bay: Bay) {
   await api.DELETE('/api/jobs/{id}', { params: { path: { id: bay.id } } })
   removed.value = bay
+  await fetchBoard()
+}
+const me = useMe()
+const purging = ref('')
+async function purge(id: string) {
+  purging.value = ''
+  await api.DELETE('/api/removed/{id}', { params: { path: { id } } })
+  if (removed.value?.id === id) removed.value = null
   await fetchBoard()
 }
 async function restore(id: string) {
@@ -132,6 +142,7 @@ function find() {
               class="inline-flex min-h-11 items-center text-xl font-bold break-words underline decoration-line underline-offset-4 hover:decoration-brass"
               >{{ bay.name }}</RouterLink
             >
+            <WhoIsHere :job="bay.id" :stages="bay.stages" />
             <p v-if="bay.waiting" class="text-sm"><span class="font-semibold text-brass">waits for</span> {{ bay.waiting }}</p>
             <p v-for="f in bay.flags" :key="f.key + f.side" class="text-sm font-semibold text-brick" :title="`${f.text} ${f.cure ?? ''}`">
               {{ f.short }}
@@ -176,7 +187,16 @@ function find() {
       <details v-if="board && board.removed.length > 0" class="mt-6">
         <summary class="min-h-11 cursor-pointer py-2 text-dim">Removed machines ({{ board.removed.length }})</summary>
         <p v-for="r in board.removed" :key="r.id" class="flex items-center gap-3 border-b border-line py-1">
-          {{ r.name }} <button type="button" class="btn ml-auto" @click="restore(r.id)">Bring it back</button>
+          <span
+            >{{ r.name }}<span v-if="r.by" class="text-sm text-dim">, taken off by {{ r.by }}</span></span
+          >
+          <button type="button" class="btn ml-auto" @click="restore(r.id)">Bring it back</button>
+          <button v-if="me.mayOwn" type="button" class="btn btn-bare" @click="purging = r.id">Throw away</button>
+          <span v-if="purging === r.id" class="flex flex-wrap items-center gap-2 bg-brick-soft px-3" role="alert">
+            With its history and pictures, for good?
+            <button type="button" class="btn" @click="purge(r.id)">Yes, throw {{ r.name }} away</button>
+            <button type="button" class="btn btn-bare" @click="purging = ''">No</button>
+          </span>
         </p>
       </details>
     </main>

@@ -2,6 +2,7 @@ import { reactive, ref, watch, type Ref } from 'vue'
 import { api, AWAY, type Edit, type FieldError, type Schemas } from '../api/client'
 import { useShelf } from '../parts/useShelf'
 import { makeLane } from '../state/lane'
+import { useMe } from '../state/useMe'
 import type { Editor } from '../state/useEditor'
 import { valueAt } from '../state/valueAt'
 
@@ -11,6 +12,7 @@ const PAUSE = 350
 /** One part of the shelf as something its fields edit: saved as it is typed, refused texts kept in their field. */
 export function useShelfPart(kept: Ref<Schemas['ShelfPart'] | undefined>, saved: (part: Schemas['ShelfPart']) => void) {
   const shelf = useShelf()
+  const me = useMe()
   const inLane = makeLane()
   const drafts = reactive<Record<string, string>>({})
   const errors = reactive<Record<string, FieldError | undefined>>({})
@@ -59,6 +61,9 @@ export function useShelfPart(kept: Ref<Schemas['ShelfPart'] | undefined>, saved:
     drafts,
     errors,
     problems: {},
+    get readonly() {
+      return !me.mayChange
+    },
     at: (place) => valueAt({ part: kept.value?.part } as never, place),
     type(place, text, sent) {
       if (!kept.value) return

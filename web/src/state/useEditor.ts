@@ -7,6 +7,8 @@ export interface Editor {
   readonly drafts: Record<string, string>
   readonly errors: Record<string, FieldError | undefined>
   readonly problems: Record<string, Schemas['Problem'] | undefined>
+  /** Whether it is only looked at. */
+  readonly readonly?: boolean
   at(place: string): unknown
   type(place: string, text: string, sent?: string): void
   edit(edits: Edit[]): void

@@ -1,9 +1,10 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, AWAY, type ActName, type Edit, type FieldError, type JobChange, type JobView } from '../api/client'
+import { api, AWAY, lookedBack, type ActName, type Edit, type FieldError, type JobChange, type JobView } from '../api/client'
 import { applyChanges } from './applyChanges'
 import { editQueue, REMOVED } from './editQueue'
 import { makeLane } from './lane'
+import { useMe } from './useMe'
 import { useShopEvents } from './useShopEvents'
 
 interface Answered {
@@ -54,6 +55,10 @@ export const useJob = defineStore('job', () => {
   let forgets: ReturnType<typeof setTimeout> | undefined
   /** Whether somebody else has just changed what is shown. */
   const elsewhere = ref(false)
+  /** The state looked at in place of how it stands, and what it is called. */
+  const past = shallowRef<{ revision: number; words: string } | null>(null)
+  const me = useMe()
+  const readonly = computed(() => past.value !== null || !me.mayChange)
   let settles: ReturnType<typeof setTimeout> | undefined
   const inLane = makeLane()
   const edits = editQueue({
@@ -81,6 +86,8 @@ export const useJob = defineStore('job', () => {
       edits.reset()
       removed.value = ''
       elsewhere.value = false
+      past.value = null
+      Object.assign(lookedBack, { job, revision: 0 })
     }
     failed.value = ''
     try {
@@ -98,7 +105,7 @@ export const useJob = defineStore('job', () => {
   /** Others changed it: it is shown as it stands now, unless something of ours waits to be put on top. */
   async function refresh(revision?: number | null) {
     const job = id.value
-    const behind = () => id.value === job && view.value && (!revision || view.value.revision < revision)
+    const behind = () => id.value === job && view.value && !past.value && (!revision || view.value.revision < revision)
     if (!behind()) return
     await inLane(async () => {
       if (!behind() || queue.value.length > 0 || status.value === 'conflict') return
@@ -118,8 +125,47 @@ export const useJob = defineStore('job', () => {
     })
   }
   useShopEvents((event) => {
-    if (event.id === undefined || event.id === id.value) void refresh(event.revision)
+    if (!event.windows && (event.id === undefined || event.id === id.value)) void refresh(event.revision)
   })
+
+  /**
+   * Looks at a state the job was in, or again at how it stands (null). What waits is saved first.
+   * @returns whether it is shown
+   */
+  async function lookBack(to: { revision: number; words: string } | null): Promise<boolean> {
+    return inLane(async () => {
+      await edits.drain()
+      if (queue.value.length > 0) return false
+      const before = { ...lookedBack }
+      Object.assign(lookedBack, { job: id.value, revision: to?.revision ?? 0 })
+      try {
+        const { data, error } = await api.GET('/api/jobs/{id}', { params: { path: { id: id.value }, query: looking() } })
+        if (data) {
+          past.value = to
+          show(data)
+          message.value = ''
+          return true
+        }
+        message.value = error?.message ?? 'That state could not be read.'
+      } catch {
+        message.value = AWAY
+      }
+      Object.assign(lookedBack, before)
+      return false
+    })
+  }
+
+  /** Makes the job again what it is seen to have been. */
+  async function takeBack() {
+    const to = past.value
+    if (to && (await lookBack(null))) await act('return', String(to.revision))
+  }
+
+  /** Said where somebody would change what they only look at. */
+  function held(): boolean {
+    if (readonly.value) message.value = past.value ? 'This is how it was: nothing is changed here.' : 'You look on: nothing is changed.'
+    return readonly.value
+  }
 
   /** Puts a job back that somebody took off the board. */
   async function bringBack() {
@@ -156,6 +202,7 @@ export const useJob = defineStore('job', () => {
    * @returns whether it was done; where not, `message` says why
    */
   async function send(call: (revision: number) => Promise<Answered>): Promise<boolean> {
+    if (held()) return false
     const done = await inLane(() => sendAlone(call))
     // What was typed meanwhile waited.
     if (queue.value.length > 0 && status.value === 'saved') void edits.flush()
@@ -185,6 +232,7 @@ export const useJob = defineStore('job', () => {
 
   /** Edits; what they take out is named, so that it can be brought back. */
   function edit(list: Edit[]) {
+    if (held()) return
     const gone = list.filter((e) => e.op === 'remove').map((e) => nameOf(edits.at(e.at)))
     if (gone.length) tell(gone.filter(Boolean).join(', ') || 'A row')
     edits.edit(list)
@@ -225,7 +273,13 @@ export const useJob = defineStore('job', () => {
 
   return {
     ...edits,
+    set: (place: string, value: unknown) => edit([{ op: 'set', at: place, value }]),
+    type: (place: string, text: string, sent?: string) => held() || edits.type(place, text, sent),
     edit,
+    past,
+    readonly,
+    lookBack,
+    takeBack,
     removed,
     elsewhere,
     id,

@@ -1,9 +1,12 @@
 import { tryOnScopeDispose } from '@vueuse/core'
+import type { Schemas } from '../api/client'
 
-/** A job was changed; null where it is off the board; no job where anything may have changed. */
+/** A job was changed, or somebody moved; null where it is off the board; neither where anything may have changed. */
 export interface ShopEvent {
   id?: string
   revision?: number | null
+  /** Who is where, where that is what changed. */
+  windows?: Schemas['Windows']['windows']
 }
 type Heard = (event: ShopEvent) => void
 
@@ -24,6 +27,7 @@ function follow(told: Heard, gap: boolean) {
     missed = true
   })
   source.addEventListener('job', (e) => told(JSON.parse(e.data) as ShopEvent))
+  source.addEventListener('here', (e) => told(JSON.parse(e.data) as ShopEvent))
   source.addEventListener('gap', () => told({}))
   // A line that broke off the browser takes up again by itself; where it was told no, it would not.
   source.addEventListener('error', () => {

@@ -11,7 +11,7 @@ const problem = computed(() => job.problems[props.at])
 <template>
   <div>
     <label :for="id" class="mb-1 block text-dim" :class="hideLabel ? 'sr-only' : ''">{{ label }}</label>
-    <slot />
+    <fieldset :disabled="job.readonly" class="contents"><slot /></fieldset>
     <p v-if="error" :id="`${id}-wrong`" class="mt-1 text-brick" role="alert">
       <span class="font-semibold">{{ error.message }}.</span> Accepted: {{ error.accepts }}.
     </p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { freshId } from '../../api/client'
+import { freshId, ofJob } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
 import { useStageView } from '../../state/useStageView'
@@ -145,7 +145,7 @@ function remove() {
           <button type="button" class="btn mt-2 mr-2" @click="edit(editing === w.wall.id ? null : w.wall.id)">
             {{ editing === w.wall.id ? 'done' : 'enter its readings' }}
           </button>
-          <a v-if="w.wall.figures" class="btn mt-2" :href="`/api/jobs/${job.id}/wall-photometry?wall=${w.wall.id}`" download>as LM-63</a>
+          <a v-if="w.wall.figures" class="btn mt-2" :href="ofJob(job.id, 'wall-photometry', { wall: w.wall.id })" download>as LM-63</a>
         </template>
       </section>
     </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { api, type Schemas, ofJob } from '../../api/client'
 import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
 import QuantityField from '../../ui/QuantityField.vue'
@@ -184,7 +184,7 @@ function place(id: string) {
           From a file
           <input type="file" accept=".csv,.tsv,.txt" class="sr-only" @change="file" />
         </label>
-        <a class="btn" :href="`/api/jobs/${job.id}/wall-table?wall=${wall.id}`" download>As CSV</a>
+        <a class="btn" :href="ofJob(job.id, 'wall-table', { wall: wall.id })" download>As CSV</a>
         <span role="status">{{ said }}</span>
       </div>
     </details>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Schemas } from '../../api/client'
+import { ofJob, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 
 /** What the hand-over sheet says of headlight, beam and aim. */
@@ -16,7 +16,7 @@ const job = useJob()
     <div v-for="p in pictures" :key="p.beam" class="mt-2 grid grid-cols-2 gap-2">
       <figure v-for="side in ['before', 'after'] as const" :key="side">
         <img
-          :src="`/api/jobs/${job.id}/attachments/${p[side]!.id}`"
+          :src="ofJob(job.id, `attachments/${p[side]!.id}`)"
           :alt="`${p.beam} beam ${side}`"
           class="block max-h-40 w-full print:max-h-28 object-cover"
         />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import { ofJob, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
 import { useStageView } from '../../state/useStageView'
@@ -62,7 +62,7 @@ function amps(id: string, side: 'before' | 'after') {
       <span v-if="handed?.at && !stale" class="text-moss">handed over {{ new Date(handed.at).toLocaleString() }}</span>
       <span v-else-if="stale" class="text-brick">changed since it was handed over</span>
       <button type="button" class="btn" @click="print">Print, or keep as PDF</button>
-      <a class="btn" :href="`/api/jobs/${job.id}/file?kind=job`" download>Job file</a>
+      <a class="btn" :href="ofJob(job.id, 'file', { kind: 'job' })" download>Job file</a>
       <button type="button" class="btn btn-main" @click="job.act('hand_over')">Mark as handed over</button>
     </div>
     <FailNote :text="failed" />

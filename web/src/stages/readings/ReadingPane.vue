@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { freshId, type Reading } from '../../api/client'
+import { freshId, type Reading, ofJob } from '../../api/client'
 import { focusOn } from '../../ui/focusOn'
 import WarmUpChart from '../../charts/WarmUpChart.vue'
 import { useInstruments } from '../../state/useInstruments'
@@ -196,7 +196,7 @@ const KINDS = [
             <QuantityField :at="`${at}/samples/${s.id}/amps`" :label="`${s.t_s ?? '?'} s`" unit="A" hide-label :step="0.01" />
           </div>
           <button type="button" class="btn mt-7" @click="addSample">One more</button>
-          <a class="btn mt-7" :href="`/api/jobs/${job.id}/file?kind=series&reading=${reading.id}`" download>Series as CSV</a>
+          <a class="btn mt-7" :href="ofJob(job.id, 'file', { kind: 'series', reading: reading.id })" download>Series as CSV</a>
         </div>
         <p
           v-if="view?.advice_text"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { freshId } from '../../api/client'
+import { freshId, ofJob } from '../../api/client'
 import { stageFor } from '../registry'
 import { useInstruments } from '../../state/useInstruments'
 import { useJob } from '../../state/useJob'
@@ -81,8 +81,8 @@ function next() {
     <div class="mb-4 flex flex-wrap items-center gap-2">
       <h2 class="mr-auto text-xl">Readings</h2>
       <ChoiceRow label="How readings are entered" :options="VIEWS" :value="view" @pick="look" />
-      <a class="btn" :href="`/api/jobs/${job.id}/file?kind=readings`" download>Readings as CSV</a>
-      <a class="btn" :href="`/api/jobs/${job.id}/file?kind=loads`" download>Loads as CSV</a>
+      <a class="btn" :href="ofJob(job.id, 'file', { kind: 'readings' })" download>Readings as CSV</a>
+      <a class="btn" :href="ofJob(job.id, 'file', { kind: 'loads' })" download>Loads as CSV</a>
       <button type="button" class="btn" @click="importing = 'readings'">Take in CSV</button>
     </div>
     <FailNote :text="failed" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ofJob } from '../../api/client'
 import { computed, ref } from 'vue'
 import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
@@ -65,8 +66,8 @@ function reach(part: string) {
       >
       <span v-if="busy" class="text-sm text-dim" role="status">solving …</span>
       <template v-if="sides">
-        <a class="btn ml-auto" :href="`/api/jobs/${job.id}/circuit?kind=svg&side=after`" download>SVG</a>
-        <a class="btn" :href="`/api/jobs/${job.id}/circuit?kind=netlist&side=after&command=${command}`" download>Netlist</a>
+        <a class="btn ml-auto" :href="ofJob(job.id, 'circuit', { kind: 'svg', side: 'after' })" download>SVG</a>
+        <a class="btn" :href="ofJob(job.id, 'circuit', { kind: 'netlist', side: 'after', command })" download>Netlist</a>
       </template>
     </div>
     <ToneNote v-if="failed" tone="bad" class="mb-3" role="alert">{{ failed }}</ToneNote>
