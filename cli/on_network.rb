@@ -25,8 +25,12 @@ module Miser
         @bind = address(options[:bind])
         raise Failure, 'the shop has no owner yet: bin/miser owner NAME makes one; only then may it go on the network' unless Store::People.new(database).owner?
 
-        hosts = names(options[:host], Store::Shop.new(database))
+        shop = Store::Shop.new(database)
+        given = given(options[:host])
+        hosts = names(given, shop)
         @files = options[:cert] || options[:key] ? own(options) : Certificate.new("#{path}.tls", hosts).files
+        # They are kept for the next start.
+        shop['hosts'] = (shop.hosts + given).uniq
         @network = Server::Network.new(hosts: hosts, secret: secret("#{path}.secret"), authority: @files[:authority], secure: true)
       end
 
@@ -47,13 +51,16 @@ module Miser
         raise Failure.new("address “#{text}” is not taken; accepted: an IP address of this machine, or 0.0.0.0 for all", 2)
       end
 
-      # The names it answers to, which are kept for the next start.
-      def names(given, shop)
-        bad = Array(given).find { |name| !NAME.match?(name) }
+      def given(hosts)
+        bad = Array(hosts).find { |name| !NAME.match?(name) }
         raise Failure.new("host “#{bad}” is not taken; accepted: a name such as bench.lan", 2) if bad
 
-        shop['hosts'] = (shop.hosts + given.map(&:downcase)).uniq if given
-        hosts = shop.hosts + (ANY.include?(bind) ? [] : [bind])
+        Array(hosts).map(&:downcase)
+      end
+
+      # The names it answers to.
+      def names(given, shop)
+        hosts = (shop.hosts + given).uniq + (ANY.include?(bind) ? [] : [bind])
         raise Failure.new('say by which name tablets reach it: --host NAME', 2) if hosts.empty?
 
         hosts

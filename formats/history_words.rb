@@ -48,7 +48,10 @@ module Miser
         return own if own.is_a?(String)
 
         OF.filter_map { |key, list| documents.filter_map { |d| dig(d, [list, row[key]]) if row[key] }.first }
-          .filter_map { |other| other['name'] || other.dig('part', 'name') }.first || row['kind']&.to_s&.tr('_', ' ') || row['id'].to_s
+          .filter_map do |other|
+          other['name'] || other.dig('part',
+            'name')
+        end.first || row.values_at('kind', 'origin').compact.first&.to_s&.tr('_', ' ') || 'a row'
       end
 
       def dig(node, steps)

@@ -33,7 +33,7 @@ module Miser
         Dir.children(@folder).grep(NAME).sort.reverse.map do |name|
           { at: Time.strptime("#{name[NAME, 1]} UTC", "#{FORM} %Z").utc.iso8601, bytes: File.size(File.join(@folder, name)), file: name }
         end
-      rescue Errno::ENOENT
+      rescue Errno::ENOENT, Errno::ENOTDIR
         []
       end
 

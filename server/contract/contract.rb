@@ -37,7 +37,9 @@ module Miser
           next unless Roles.wanted(verb.upcase, path)
 
           noes = GUARDED - (verb == 'get' ? ['429'] : [])
-          operation['responses'] = noes.to_h { |status| [status, { '$ref' => '#/components/responses/Refused' }] }.merge(operation['responses'])
+          operation['responses'] = noes.to_h do |status|
+            [status, { '$ref' => '#/components/responses/Refused' }]
+          end.merge(operation['responses'])
         end
       end
       private_class_method :guarded

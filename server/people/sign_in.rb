@@ -208,6 +208,12 @@ module Miser
           password_param 'passphrase'
           login_redirect '/'
           already_logged_in { clear_session }
+          # Who is put out by a new passphrase, whoever gives it says.
+          clear_tokens { |_| nil }
+          after_login do
+            super()
+            db[:sessions].where(Sequel[:created_at] < Sequel.date_sub(Sequel::CURRENT_TIMESTAMP, seconds: LONGEST_S)).delete
+          end
           # The cookie has its own ends; a look-up writes nothing.
           session_inactivity_deadline nil
           session_lifetime_deadline nil

@@ -48,6 +48,7 @@ module Miser
             body = body_of('/api/me/passphrase')
             People.prove(self, body)
             settings.sign_in.give_passphrase(person.id, body['new_passphrase'])
+            request.env['rodauth'].remove_all_active_sessions_except_current
             answer(200, People.me(self))
           end
 

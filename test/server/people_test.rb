@@ -11,20 +11,25 @@ class PeopleTest < Miser::Test
   ORIGIN = 'http://127.0.0.1:7373'
 
   def setup
+    # Hashes that take no time.
+    ENV['RACK_ENV'] = 'test'
     @database = Miser::Cli::DemoData.open(':memory:')
-    @application = Miser::Server::App.on(@database, network: Miser::Server::Network.new(hosts: ['bench.lan'], secret: 'x' * 64, secure: false))
+    @application = Miser::Server::App.on(@database,
+      network: Miser::Server::Network.new(hosts: ['bench.lan'], secret: 'x' * 64, secure: false))
     @app = @application.new
     @owner = @application.settings.sign_in.add('Runa', PHRASE, 'owner')
     @windows = {}
   end
+
+  def teardown = ENV.delete('RACK_ENV')
 
   def settings = @application.settings
 
   def people = settings.people
 
   # Each works at a browser of their own.
-  def as(name)
-    with_session(name) { yield }
+  def as(name, &)
+    with_session(name, &)
   end
 
   def with_session(name, &)
@@ -172,8 +177,14 @@ class PeopleTest < Miser::Test
       edit({ op: 'set', at: '/note', value: 'by Osk' })
       assert_equal 200, status
     end
+    as('one') do
+      sign_in('Osk')
+      call(:post, '/api/me/passphrase', { passphrase: PHRASE, new_passphrase: 'quite another one' })
+      assert_equal [200, 200], [status, call(:get, '/api/jobs') && status], 'a new passphrase keeps who gives it'
+    end
+    as('two') { assert_equal 401, call(:get, '/api/jobs') && status, 'and puts all others out' }
     sign_in('Runa')
-    assert_equal %w[Runa], call(:delete, "/api/people/#{osk}")['people'].map { |p| p['name'] }
+    assert_equal(%w[Runa], call(:delete, "/api/people/#{osk}")['people'].map { |p| p['name'] })
     as('two') { assert_equal 401, call(:get, '/api/jobs') && status }
     as('three') do
       sign_in('Osk')
@@ -219,15 +230,16 @@ class PeopleTest < Miser::Test
     as('osk') do
       sign_in('Osk')
       first = job
-      edit({ op: 'set', at: '/loads/e1/figures/f1/amps', value: '2100 mA' }, { op: 'set', at: '/waiting', value: 'a relay' }, revision: first['revision'])
+      edit({ op: 'set', at: '/loads/e1/figures/f1/amps', value: '2100 mA' }, { op: 'set', at: '/waiting', value: 'a relay' },
+        revision: first['revision'])
     end
     sign_in('Runa')
     gone = job['document']['loads'].last
     edit({ op: 'remove', at: "/loads/#{gone['id']}" })
     steps = call(:get, '/api/jobs/dunlin250/history')['steps']
-    assert_equal ['Runa', 'Osk', nil], steps.map { |s| s['by'] }
+    assert_equal(['Runa', 'Osk', nil], steps.map { |s| s['by'] })
     assert_includes steps[0]['lines'], { 'what' => "Loads · #{gone['name']}", 'from' => 'was there', 'to' => nil }
-    assert_includes steps[1]['lines'], { 'what' => 'Loads · Ignition · Figures · Maker · Amps', 'from' => '1.7 A', 'to' => '2.1 A' }
+    assert_includes steps[1]['lines'], { 'what' => 'Loads · Ignition · figures · maker · Amps', 'from' => '1.7 A', 'to' => '2.1 A' }
     assert_equal 'made', steps[2]['kind']
     then_ = steps[2]['revision']
     past = call(:get, "/api/jobs/dunlin250?at=#{then_}")
@@ -256,10 +268,10 @@ class PeopleTest < Miser::Test
     pace = Miser::Server::Pace.new(clock: -> { @clock })
     @clock = 0.0
     most = Miser::Server::Pace::BURST
-    assert_equal most, (1..(most + 50)).count { pace.take?(1) }
+    assert_equal(most, (1..(most + 50)).count { pace.take?(1) })
     assert pace.take?(2), 'others go on'
     @clock = 2.0
-    assert_equal 2 * Miser::Server::Pace::PER_S, (1..50).count { pace.take?(1) }
+    assert_equal(2 * Miser::Server::Pace::PER_S, (1..50).count { pace.take?(1) })
     sign_in('Runa')
     settings.set :pace, Struct.new(:never) { def take?(_) = never }.new(false)
     call(:patch, '/api/shop', { units: 'us' }, contract: nil)
@@ -285,11 +297,11 @@ class PeopleTest < Miser::Test
     sign_in('Runa')
     call(:post, '/api/here', { window: 'w1', job: 'dunlin250', stage: 'budget' })
     seen = call(:post, '/api/here', { window: 'w2', job: nil, stage: nil })['windows']
-    assert_equal [['Runa', 'dunlin250', 'budget'], ['Runa', nil, nil]], seen.map { |w| w.values_at('who', 'job', 'stage') }
+    assert_equal([%w[Runa dunlin250 budget], ['Runa', nil, nil]], seen.map { |w| w.values_at('who', 'job', 'stage') })
     call(:post, '/api/here', { window: 'w2', job: nil, stage: nil })
     events = settings.floor.tape.after(told, wait: 0)
     assert_equal %w[here here], events.map(&:kind), 'the same again is no news'
-    assert_equal ['w2'], call(:post, '/api/here', { window: 'w1', gone: true })['windows'].map { |w| w['window'] }
+    assert_equal(['w2'], call(:post, '/api/here', { window: 'w1', gone: true })['windows'].map { |w| w['window'] })
     now = 0.0
     presence = Miser::Server::Presence.new(told: ->(_) {}, clock: -> { now })
     presence.here('a', who: nil)
@@ -301,7 +313,7 @@ class PeopleTest < Miser::Test
     sign_in('Runa')
     assert_equal 404, call(:delete, '/api/removed/dunlin250') && status, 'one on the board can’t'
     call(:delete, '/api/jobs/dunlin250')
-    assert_equal ['Runa'], call(:get, '/api/jobs')['removed'].map { |r| r['by'] }
+    assert_equal(['Runa'], call(:get, '/api/jobs')['removed'].map { |r| r['by'] })
     call(:delete, '/api/removed/dunlin250')
     assert_equal 204, status
     assert_empty call(:get, '/api/jobs')['removed']
@@ -311,9 +323,10 @@ class PeopleTest < Miser::Test
   # On the machine itself nobody is asked; the first owner is made there.
   def test_the_first_owner_is_made_at_the_machine
     @app = Miser::Server::App.on(Miser::Cli::DemoData.open(':memory:')).new
-    assert_equal({ 'asked' => false, 'person' => nil, 'may' => { 'change' => true, 'own' => true }, 'owner' => false, 'tablet' => nil }, call(:get, '/api/me'))
+    assert_equal({ 'asked' => false, 'person' => nil, 'may' => { 'change' => true, 'own' => true }, 'owner' => false, 'tablet' => nil },
+      call(:get, '/api/me'))
     assert_equal ['Passphrase'], fields(call(:post, '/api/people/owner', { name: 'Runa', passphrase: 'short' }))
-    assert_equal ['owner'], call(:post, '/api/people/owner', { name: 'Runa', passphrase: PHRASE })['people'].map { |p| p['role'] }
+    assert_equal(['owner'], call(:post, '/api/people/owner', { name: 'Runa', passphrase: PHRASE })['people'].map { |p| p['role'] })
     assert_equal 409, call(:post, '/api/people/owner', { name: 'Ulf', passphrase: PHRASE }) && status
     assert_equal 404, sign_in('Runa') && status, 'there is nothing to sign in to'
     assert_equal 200, call(:get, '/api/jobs') && status

@@ -14,7 +14,10 @@ export const useMe = defineStore('me', () => {
 
   async function fetchMe() {
     const { data } = await api.GET('/api/me')
-    if (data) me.value = data
+    if (!data) return
+    const before = me.value?.person?.id
+    me.value = data
+    if (data.person && data.person.id !== before) window.dispatchEvent(new Event('miser:signed-in'))
   }
   window.addEventListener('miser:signed-out', () => void fetchMe().catch(() => undefined))
 

@@ -46,6 +46,8 @@ export function tellWhere(route: RouteLocationNormalizedLoaded) {
 export function usePresence() {
   useShopEvents((event) => {
     if (event.windows) windows.value = event.windows
+    // Something may have been missed.
+    else if (event.id === undefined) void say()
   })
   const others = (job: string) => windows.value.filter((w) => w.window !== own && w.job === job)
   return { others }

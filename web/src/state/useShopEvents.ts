@@ -31,7 +31,14 @@ function follow(told: Heard, gap: boolean) {
   source.addEventListener('gap', () => told({}))
   // A line that broke off the browser takes up again by itself; where it was told no, it would not.
   source.addEventListener('error', () => {
-    if (source.readyState === EventSource.CLOSED) setTimeout(() => follow(told, true), AGAIN_MS)
+    if (source.readyState !== EventSource.CLOSED) return
+    const again = () => {
+      clearTimeout(timer)
+      window.removeEventListener('miser:signed-in', again)
+      follow(told, true)
+    }
+    const timer = setTimeout(again, AGAIN_MS)
+    window.addEventListener('miser:signed-in', again)
   })
 }
 
