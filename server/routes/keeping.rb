@@ -13,7 +13,7 @@ module Miser
           app.get('/api/copies') { answer(200, Keeping.view(settings.copies)) }
 
           app.post('/api/copies') do
-            copies = settings.copies or raise Refusal.new(503, 'No copies are kept here.')
+            copies = settings.copies or raise Refusal.new(404, 'No copies are kept here.')
             raise Refusal.new(503, "The copy was not made: #{copies.trouble}.", kept: 'The shop’s file is as it was.') unless copies.take
 
             answer(200, Keeping.view(copies))

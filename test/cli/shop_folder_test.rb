@@ -30,7 +30,8 @@ class ShopFolderTest < Miser::Test
     jobs = Miser::Store::Jobs.new(database)
     ids = database[:jobs].order(:id).select_map(:id)
     [ids.map { |id| jobs.kept(id).document }, jobs.removed.map { |j| j[:id] }, Miser::Store::Parts.new(database).all,
-      database[:attachments].order(:job_id, :id).select_map(%i[job_id id type bytes]), database[:part_pictures].select_map(%i[part_id bytes]),
+      database[:attachments].order(:job_id, :id).select_map(%i[job_id id type bytes]),
+      database[:part_pictures].select_map(%i[part_id bytes]),
       Miser::Cli::ShopFolder::SETTINGS.map { |key| Miser::Store::Shop.new(database)[key] }]
   ensure
     database&.disconnect

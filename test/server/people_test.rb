@@ -82,7 +82,8 @@ class PeopleTest < Miser::Test
     session = Rack::Test::Session.new(other)
     session.get('/api/jobs', {}, 'HTTP_COOKIE' => kept, 'HTTP_HOST' => '127.0.0.1')
     assert_equal 401, session.last_response.status
-    session.post('/api/auth/sign-in', JSON.generate(name: 'Runa', passphrase: PHRASE), 'CONTENT_TYPE' => 'application/json', 'HTTP_HOST' => '127.0.0.1',
+    session.post('/api/auth/sign-in', JSON.generate(name: 'Runa', passphrase: PHRASE),
+      'CONTENT_TYPE' => 'application/json', 'HTTP_HOST' => '127.0.0.1',
       'HTTPS' => 'on')
     assert_match(/; secure/i, session.last_response.headers['set-cookie'])
   end

@@ -9,15 +9,9 @@ class OlderTest < Miser::Test
 
   # The database as the version before the lamps had it.
   def older(path)
-    database = Miser::Store::Database.open(path)
-    database.drop_table(:positions, :choices, :part_pictures)
-    database.create_table(:choices) do
-      %i[job_id id load_id body].each { |name| column name, :text, null: false }
-      column :place, :integer, null: false
-      primary_key %i[job_id id]
-      foreign_key %i[job_id load_id], :loads, on_delete: :cascade, deferrable: true
-    end
-    database[:schema_info].update(version: 3)
+    database = Sequel.sqlite(path)
+    Sequel.extension :migration
+    Sequel::Migrator.run(database, Miser::Store::Database::MIGRATIONS, target: 3)
     KEPT.each { |kept| keep(database, kept['document']) }
     database[:parts].insert(id: 'p', name: 'Old part', body: JSON.generate('id' => 'p', 'name' => 'Old part', 'law' => 'driver'))
     database.disconnect

@@ -4489,6 +4489,7 @@ export interface operations {
             };
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };
     };
@@ -4512,6 +4513,7 @@ export interface operations {
             };
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };
@@ -5037,6 +5039,7 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Done"];
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
@@ -5058,6 +5061,7 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Done"];
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
@@ -5082,6 +5086,7 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Done"];
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
@@ -5114,6 +5119,7 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
@@ -5146,6 +5152,7 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
@@ -5220,6 +5227,7 @@ export interface operations {
                     "application/json": components["schemas"]["People"];
                 };
             };
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -5248,6 +5256,7 @@ export interface operations {
         };
         responses: {
             201: components["responses"]["Done"];
+            400: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
         };
@@ -5281,6 +5290,7 @@ export interface operations {
                     };
                 };
             };
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
@@ -5368,6 +5378,7 @@ export interface operations {
                     "application/json": components["schemas"]["People"];
                 };
             };
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
@@ -5427,6 +5438,7 @@ export interface operations {
                     "application/json": components["schemas"]["People"];
                 };
             };
+            400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             409: components["responses"]["Refused"];

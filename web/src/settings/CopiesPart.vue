@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { api, type Schemas } from '../api/client'
+import { api, AWAY, type Schemas } from '../api/client'
 import { useFetched } from '../state/useFetched'
 
 const { data: copies, failed, fetch } = useFetched<Schemas['Copies']>([], () => api.GET('/api/copies'))
@@ -15,7 +15,7 @@ async function now() {
     message.value = error ? [error.message, error.kept].filter(Boolean).join(' ') : ''
     await fetch()
   } catch {
-    message.value = 'Miser does not answer.'
+    message.value = AWAY
   } finally {
     busy.value = false
   }
