@@ -37,7 +37,7 @@ module Miser
           next unless Roles.wanted(verb.upcase, path)
 
           noes = GUARDED - (verb == 'get' ? ['429'] : [])
-          noes += ['400'] if operation['requestBody']
+          noes += %w[400 422] if operation['requestBody']
           operation['responses'] = noes.to_h do |status|
             [status, { '$ref' => '#/components/responses/Refused' }]
           end.merge(operation['responses'])

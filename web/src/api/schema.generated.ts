@@ -4432,6 +4432,7 @@ export interface operations {
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
         };
     };
@@ -5044,6 +5045,7 @@ export interface operations {
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
         };
     };
@@ -5066,6 +5068,7 @@ export interface operations {
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
         };
     };
@@ -5091,6 +5094,7 @@ export interface operations {
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
         };
     };
@@ -5383,6 +5387,7 @@ export interface operations {
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
         };
     };
