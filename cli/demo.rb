@@ -11,7 +11,7 @@ module Miser
     # demo: the made-up shop.
     module Demo
       def self.run(argv)
-        options = Options.parse(argv, %i[port data reset], usage: 'demo [--reset] [--port N] [--data DIR]')
+        options = Options.parse(argv, %i[port data reset processes], usage: Program::COMMANDS['demo'].first)
         path = Options.database_path(options, demo: true)
         Listen.free!(options[:port]) unless options[:reset]
         Hold.take(path)
@@ -22,7 +22,7 @@ module Miser
         end
         database = kept(path)
         StandInInstruments.start(Store::Shop.new(database))
-        Listen.on(database, options[:port], path: path)
+        Listen.on(database, options[:port], path: path, processes: options[:processes])
       end
 
       def self.kept(path)

@@ -5,6 +5,7 @@ require 'puma'
 require 'puma/configuration'
 require 'puma/launcher'
 require_relative '../server/app'
+require_relative 'processes'
 
 module Miser
   module Cli
@@ -19,35 +20,66 @@ module Miser
       module_function
 
       # @param path [String] the shop's file @param door [OnNetwork, nil]
+      # @param processes [Integer, nil] nil: as the machine has cores
       # @return [Integer] exit code
-      def on(database, port, path:, door: nil)
+      def on(database, port, path:, door: nil, processes: nil)
         free!(port, door ? door.bind : HOST)
         Server::App.log_to = Server::RequestLog.open("#{path}.log")
         Formats::ImageTool.sweep
+        count = Processes.number(processes)
+        count > 1 ? many(database, port, path, door, count) : one(database, port, path, door)
+        0
+      end
+
+      def one(database, port, path, door)
         copies = Store::Copies.new(path)
         app = Server::App.on(database, network: door&.network, copies: copies)
+        launch(port, door, ->(c) { c.app app }) { beside(app, copies) }
+      end
+
+      # No connection to the shop's file goes from one process to another.
+      def many(database, port, path, door, count)
+        database.disconnect
+        processes = Processes.new(path, door&.network)
+        far = processes.far
+        app = nil
+        launch(port, door, lambda { |c|
+          c.workers count
+          c.app ->(env) { app.call(env) }
+          c.on_worker_boot { app = Server::App.on(Store::Database.open(path), network: door&.network, far: far.begin).new }
+        })
+      ensure
+        processes&.stop
+      end
+
+      def launch(port, door, more)
         configuration = Puma::Configuration.new do |c|
-          if door
-            c.ssl_bind(door.bind, port, cert: door.files[:cert], key: door.files[:key], no_tlsv1: true,
-              no_tlsv1_1: true)
-          else
-            c.bind("tcp://#{HOST}:#{port}")
-          end
+          bind(c, port, door)
           c.threads 1, THREADS
           c.environment 'production'
-          c.app app
           c.log_requests false
           c.quiet
+          more.call(c)
         end
         launcher = Puma::Launcher.new(configuration, log_writer: Puma::LogWriter.new(File.open(File::NULL, 'w'), $stderr))
         launcher.events.on_booted do
           puts "Miser is at #{door ? "https://#{door.network.hosts.first}" : "http://#{HOST}"}:#{port}/  (Ctrl-C stops it)", *door&.words
           $stdout.flush
-          catch_up(app.settings.jobs)
-          keep(copies)
+          yield if block_given?
         end
         launcher.run
-        0
+      end
+
+      def bind(config, port, door)
+        return config.bind("tcp://#{HOST}:#{port}") unless door
+
+        config.ssl_bind(door.bind, port, cert: door.files[:cert], key: door.files[:key], no_tlsv1: true, no_tlsv1_1: true)
+      end
+
+      # What is done beside answering.
+      def beside(app, copies)
+        catch_up(app.settings.jobs)
+        keep(copies)
       end
 
       # What a shop of thousands has to make anew after the rules changed is made beside its work.

@@ -27,6 +27,7 @@ module Miser
         when :bind then parser.on('--bind ADDRESS') { |v| found[:bind] = v }
         when :host then parser.on('--host NAME') { |v| (found[:host] ||= []) << v }
         when :cert, :key then parser.on("--#{name} FILE") { |v| found[name] = File.expand_path(v) }
+        when :processes then parser.on('--processes N', Integer) { |v| found[:processes] = v.clamp(1, 16) }
         when :removed then parser.on('--removed DAYS', Integer) { |v| found[:removed] = v }
         when :to then parser.on('--to FILE') { |v| found[:to] = v }
         when :state then parser.on('--state STATE', %w[off left right hazard]) { |v| found[:state] = v }

@@ -21,10 +21,10 @@ module Miser
     # Picks the command and turns failures into exit codes.
     module Program
       COMMANDS = {
-        'serve' => ['serve [--port N] [--data DIR] [--bind ADDRESS --host NAME [--cert FILE --key FILE]]',
+        'serve' => ['serve [--port N] [--data DIR] [--processes N] [--bind ADDRESS --host NAME [--cert FILE --key FILE]]',
           'serve the shop’s own jobs, without demo data; --bind: on the shop’s network, with sign-in'],
         'owner' => ['owner NAME [--demo] [--data DIR]', 'make the shop’s owner, or give one a new passphrase'],
-        'demo' => ['demo [--reset] [--port N] [--data DIR]', 'serve with demo data; --reset lays it out afresh and stops'],
+        'demo' => ['demo [--reset] [--port N] [--data DIR] [--processes N]', 'serve with demo data; --reset lays it out afresh and stops'],
         'budget' => ['budget FILE [--format text|json]', 'compute the budget of a job file'],
         'check' => ['check FILE', 'say what is wrong or odd in a job file'],
         'export' => ['export JOB [--to FILE [--over]] | --all DIR [--demo] [--data DIR]',
@@ -42,6 +42,9 @@ module Miser
         'bench' => ['bench [fuzz]', 'measure speed against outside references; fuzz: send twenty thousand bent requests']
       }.freeze
 
+      # What Miser calls for itself.
+      OWN = %w[place].freeze
+
       module_function
 
       # @param argv [Array<String>]
@@ -52,7 +55,7 @@ module Miser
 
         name = argv.first.nil? || argv.first.start_with?('-') ? 'demo' : argv.first
         rest = argv.first == name ? argv.drop(1) : argv
-        raise Failure.new("unknown command “#{name}”; see bin/miser --help", 2) unless COMMANDS.key?(name)
+        raise Failure.new("unknown command “#{name}”; see bin/miser --help", 2) unless COMMANDS.key?(name) || OWN.include?(name)
 
         require_relative name.tr('-', '_')
         Cli.const_get(name.split('-').map(&:capitalize).join).run(rest) || 0
@@ -81,6 +84,7 @@ module Miser
 
           Options:
             --port N     port to serve on (or PORT in the environment; default 7373)
+            --processes N  processes that answer (default: half the cores, four at most)
             --data DIR   folder for the data (default: $XDG_STATE_HOME/miser, else ~/.local/state/miser)
             --help, --version
 

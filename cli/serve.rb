@@ -12,13 +12,14 @@ module Miser
     # serve: the shop's own jobs.
     module Serve
       def self.run(argv)
-        options = Options.parse(argv, %i[port data bind host cert key], usage: Program::COMMANDS['serve'].first)
+        options = Options.parse(argv, %i[port data bind host cert key processes], usage: Program::COMMANDS['serve'].first)
         Listen.free!(options[:port], options[:bind] || Listen::HOST)
         path = Options.database_path(options)
         Hold.take(path)
         database = Kept.open(path)
         DemoData.shelf(database, Store::Shop.new(database))
-        Listen.on(database, options[:port], path: path, door: options[:bind] && OnNetwork.new(options, database, path))
+        Listen.on(database, options[:port], path: path, processes: options[:processes],
+          door: options[:bind] && OnNetwork.new(options, database, path))
       end
     end
   end

@@ -35,6 +35,19 @@ module Miser
         tell
       end
 
+      # An event of another tape, under the number it has there.
+      # @param number [Integer]
+      def copy(number, kind, data)
+        @lock.synchronize do
+          next if number <= @number
+
+          @events << Event.new(@number = number, kind, data)
+          @events.shift if @events.size > @most
+          @more.broadcast
+        end
+        tell
+      end
+
       # Nothing more will come.
       def close
         @lock.synchronize do

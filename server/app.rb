@@ -21,6 +21,7 @@ require_relative 'event_hub'
 require_relative 'floor'
 require_relative 'presence'
 require_relative 'request_log'
+require_relative 'place/far'
 require_relative 'people/network'
 require_relative 'people/pace'
 require_relative 'people/sign_in'
@@ -54,11 +55,12 @@ module Miser
       # @param database [Sequel::Database]
       # @param network [Network, nil] nil: it is on its own machine alone, and asks nobody who they are
       # @param copies [Store::Copies, nil] that it keeps by itself
+      # @param far [Far, nil] the one place, where it is another process
       # @return [Class] an application on that database
-      def self.on(database, network: nil, copies: nil)
+      def self.on(database, network: nil, copies: nil, far: nil)
         Contract.ready
         shop = Store::Shop.new(database)
-        floor = Floor.new
+        floor = far || Floor.new
         tickets = Tickets.new(shop, Store::Attachments.new(database))
         jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES,
           without: tickets.method(:without_figures), told: floor.method(:changed))
@@ -73,10 +75,11 @@ module Miser
           set :jobs, jobs
           set :parts, Store::Parts.new(database)
           set :shop, shop
-          set :runs, Instruments::Runs.new
+          set :runs, far || Instruments::Runs.new
+          set :far, far
           set :hub, EventHub.new
           set :floor, floor
-          set :presence, Presence.new(told: floor.method(:here))
+          set :presence, far ? nil : Presence.new(told: floor.method(:here))
           set :copies, copies
           set :tries, Instruments::Tries.new
           set :tickets, tickets
@@ -111,6 +114,7 @@ module Miser
 
         from_here!
         allowed! if settings.network
+        hand_on! if settings.far&.takes?(request.path_info)
       end
 
       register Routes::People

@@ -47,6 +47,13 @@ module Miser
           kept: 'What you typed is kept in this browser and tried again.')
       end
 
+      # What is the one place's own is answered there.
+      def hand_on!
+        status, headers, body = settings.far.hand_on(request)
+        headers headers
+        halt status, body
+      end
+
       # @return [Store::People::Person, nil] who is asking; nil on the machine itself
       def person
         return unless settings.network
