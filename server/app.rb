@@ -43,6 +43,9 @@ module Miser
       MOST_BYTES = 20 * 1024 * 1024
       MISTAKE = Refusal.new(500, 'Miser made a mistake. It is written in its log.', kept: 'What was saved is safe.')
 
+      AT_WORK = Refusal.new(503, 'The shop’s file can’t be written just now.',
+        kept: 'What you typed is kept in this browser and tried again.')
+
       set :show_exceptions, false
       set :raise_errors, false
       set :dump_errors, false
@@ -104,17 +107,31 @@ module Miser
         warn "miser: #{[about, error.class].compact.join(': ')}: #{error.message}\n  #{(error.backtrace || []).first(8).join("\n  ")}"
       end
 
+      # @param error [StandardError] of the program or of the shop's file
+      # @return [Refusal] what is said of it; the log has the rest
+      def self.refusal(error)
+        case error
+        when Refusal then error
+        # What breaks the file's own rules is a mistake of the program: nothing is gained by trying again.
+        when Sequel::ConstraintViolation then log(error) || MISTAKE
+        when Sequel::DatabaseError, Sequel::PoolTimeout, Store::Turn::Busy
+          warn "miser: database: #{error.class}: #{error.message}"
+          AT_WORK
+        else log(error) || MISTAKE
+        end
+      end
+
       helpers Guard
 
       before do
         headers(*Guard::HEADERS)
         # SQLite ends a text at a zero byte; no id has one.
-        raise Refusal.new(404, 'There is nothing at this address.') if request.path_info.match?(/%00|\0/)
+        raise Refusal.new(404, 'There is nothing at this address.') if request.path_info.match?(%r{%00|\0|\A/[^/]*%})
         raise Refusal.new(400, 'The address is not UTF-8 text.', kept: 'Nothing was changed.') unless plain?(params)
 
         from_here!
         allowed! if settings.network
-        hand_on! if settings.far&.takes?(request.path_info)
+        hand_on! if settings.far&.takes?(request.request_method, place)
       end
 
       register Routes::People
@@ -155,24 +172,11 @@ module Miser
         answer(500, Refusal.new(500, 'What is kept of this machine can’t be read.', kept: 'The others are not touched. Put a copy of the shop’s file back.').to_h)
       end
 
-      # What breaks the file's own rules is a mistake of the program: nothing is gained by trying again.
-      error Sequel::ConstraintViolation do |e|
-        App.log(e)
-        answer(500, MISTAKE.to_h)
-      end
-
-      error Sequel::DatabaseError, Sequel::PoolTimeout, Store::Turn::Busy do |e|
-        warn "miser: database: #{e.class}: #{e.message}"
-        answer(503,
-          Refusal.new(503, 'The shop’s file can’t be written just now.',
-            kept: 'What you typed is kept in this browser and tried again.').to_h)
-      end
-
       not_found { answer(404, Refusal.new(404, 'There is nothing at this address.').to_h) unless response.body.any? }
 
       error do |e|
-        App.log(e)
-        answer(500, MISTAKE.to_h)
+        refusal = App.refusal(e)
+        answer(refusal.status, refusal.to_h)
       end
     end
   end

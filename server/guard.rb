@@ -21,19 +21,23 @@ module Miser
       # What a browser says of where a request comes from: our own page, or a person's own hand.
       OURS = %w[same-origin none].freeze
 
+      # The address as routes are matched with it: they take a letter for its escaped form.
+      # @return [String]
+      def place = @place ||= Rack::Utils.unescape_path(request.path_info)
+
       # Another site's page may lead a person here, and nothing else.
       # @raise [Refusal]
       def from_here!
         site = request.env['HTTP_SEC_FETCH_SITE']
         return if site.nil? || OURS.include?(site)
-        return if request.get? && request.env['HTTP_SEC_FETCH_MODE'] == 'navigate' && !request.path_info.start_with?('/api/')
+        return if request.get? && request.env['HTTP_SEC_FETCH_MODE'] == 'navigate' && !place.start_with?('/api/')
 
         raise Refusal.new(403, 'This was asked by another site’s page.', kept: 'Nothing was changed.')
       end
 
       # @raise [Refusal] where nobody has signed in, or somebody may not do this, or does it too often
       def allowed!
-        wanted = Roles.wanted(request.request_method, request.path_info) or return
+        wanted = Roles.wanted(request.request_method, place) or return
         raise Refusal.new(401, 'Sign in first.', kept: 'What you typed is kept in this browser.') unless person
         unless Roles.enough?(
           person.role, wanted

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require 'json'
 require 'logger'
 require 'securerandom'
 
@@ -32,11 +33,21 @@ module Miser
       def call(env)
         id = Thread.current[CURRENT] = SecureRandom.hex(6)
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        status, headers, body = @app.call(env)
+        status, headers, body = answer(env)
         @log&.info("#{id} #{env['sinatra.route'] || "#{env['REQUEST_METHOD']} elsewhere"} #{status} #{((Process.clock_gettime(Process::CLOCK_MONOTONIC) - began) * 1000).round} ms")
         [status, headers.merge('x-request-id' => id), body]
       ensure
         Thread.current[CURRENT] = nil
+      end
+
+      private
+
+      # What breaks before the application is reached ends in words as well.
+      def answer(env)
+        @app.call(env)
+      rescue StandardError => e
+        refusal = App.refusal(e)
+        [refusal.status, { 'content-type' => 'application/json' }, [JSON.generate(refusal.to_h)]]
       end
     end
   end

@@ -6,6 +6,7 @@ require 'roda/session_middleware'
 require 'rodauth'
 require 'sequel'
 require 'time'
+require_relative '../../formats/strict_json'
 require_relative '../refusal'
 
 module Miser
@@ -90,9 +91,22 @@ module Miser
       # @return [Boolean]
       def proves?(name, passphrase) = @roda.rodauth.valid_login_and_password?(login: name, password: passphrase)
 
+      # @param text [String]
+      # @return [Hash{String=>String}] an object's texts; what is none is not looked at
+      # @raise [JSON::ParserError]
+      def self.texts(text)
+        text = text.dup.force_encoding(Encoding::UTF_8)
+        data = text.valid_encoding? ? Formats::StrictJson.read(text, nesting: 2) : nil
+        raise JSON::ParserError, 'no object' unless data.is_a?(Hash)
+
+        data.select { |_, value| value.is_a?(String) }
+      end
+
       # @return [Boolean] whether a request is what this takes
       def self.readable?(request)
-        request.post? && request.media_type == 'application/json' && request.env['CONTENT_LENGTH'].to_i.between?(1, MOST_BYTES)
+        request.post? && request.query_string.empty? && request.media_type == 'application/json' && request.env['CONTENT_LENGTH'].to_i.between?(
+          1, MOST_BYTES
+        )
       end
 
       # @param hash [Hash] as Rodauth has it @param way [Symbol] :pass or :pin
@@ -119,7 +133,9 @@ module Miser
         Class.new(Roda) do
           plugin :middleware
           plugin :json
-          plugin :json_parser, content_type_regexp: %r{\Aapplication/json\b}i, error_handler: ->(r) { r.halt ONLY_JSON }
+          plugin :json_parser, content_type_regexp: %r{\Aapplication/json\b}i, parser: SignIn.method(:texts), error_handler: lambda { |r|
+            r.halt ONLY_JSON
+          }
           ways.call(self, database)
 
           route do |r|

@@ -11,6 +11,7 @@ module Miser
     # copied, changes are told.
     class Far
       PATHS = %r{\A/api/(runs(/[A-Za-z0-9]+(/act)?)?|wall-runs|instruments/[^/]+/(try|simulate)|here|copies|people/join)\z}
+      VERBS = %w[GET POST].freeze
       HANDED_ON = /\AHTTP_(COOKIE|HOST|ORIGIN|REFERER|SEC_FETCH_[A-Z]+|ACCEPT)\z/
       HANDED_BACK = %w[content-type set-cookie].freeze
       READ_S = 60
@@ -38,7 +39,7 @@ module Miser
       end
 
       # @return [Boolean]
-      def takes?(path) = PATHS.match?(path)
+      def takes?(verb, path) = VERBS.include?(verb) && PATHS.match?(path)
 
       # @param request [Rack::Request]
       # @return [Array(Integer, Hash, String)] status, headers, body

@@ -74,8 +74,9 @@ class StartTest < Miser::Test
       assert_equal 1, status.exitstatus
       assert_match(/stop that one first/, err)
       assert_equal 5, JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{at}/api/jobs")))['jobs'].size
-      modes = Dir[File.join(folder, '*')].map { |path| format('%o', File.stat(path).mode & 0o777) }
-      assert_equal ['600'], modes.uniq
+      folders, files = Dir[File.join(folder, '**', '*')].partition { |path| File.directory?(path) }
+      modes = [files, folders].map { |paths| paths.map { |path| format('%o', File.stat(path).mode & 0o777) }.uniq }
+      assert_equal [['600'], ['700']], modes
       assert_equal '700', format('%o', File.stat(folder).mode & 0o777)
     end
     # It ended, and let go.

@@ -61,6 +61,20 @@ class PeopleTest < Miser::Test
       call(verb.to_sym, path.gsub(/\{[^}]+\}/, '1'), verb == 'get' ? nil : {}, contract: nil)
       assert_equal 401, status, "#{verb} #{path}"
     end
+    ['/%61pi/jobs', '/api/%6aobs', '/api//jobs', '/api/./jobs', '/x/../api/jobs', '/api%2Fjobs', '/api/jobs/', '/api/people/',
+      '/ap%69/people/invites'].each do |path|
+      get path, {}, 'HTTP_HOST' => '127.0.0.1'
+      refute_includes last_response.body, 'Dunlin', path
+      assert_includes [401, 404, 400], status, path
+      post path, '{}', 'HTTP_HOST' => '127.0.0.1', 'CONTENT_TYPE' => 'application/json'
+      assert_includes [401, 404, 400, 405], status, path
+    end
+    %w[auth/create-account auth/change-password pin/change-password pin/create-account pin/sign-out auth/unlock-account
+      auth/login].each do |path|
+      call(:post, "/api/#{path}", { name: 'Ulf', passphrase: PHRASE, role: 'owner' }, contract: nil)
+      assert_includes [401, 404], status, path
+    end
+    assert_equal ['Runa'], people.all.map(&:name)
     assert_equal({ 'change' => false, 'own' => false }, call(:get, '/api/me')['may'])
     assert_equal 200, call(:get, '/api/health') && status
     get '/', {}, 'HTTP_HOST' => 'bench.lan'

@@ -34,20 +34,26 @@ module Miser
     # There is no connection here that events could be sent over.
     NO_STREAM = 501
 
-    # @param seed [Integer]
-    def initialize(seed)
+    PHRASE = 'a lantern in the fog'
+    # Requests between two signings-in: they sign themselves out at times.
+    SIGNED_IN = 40
+
+    # @param seed [Integer] @param network [Boolean] whether it is on the shop's network, and an owner sends them
+    def initialize(seed, network: false)
       @random = Random.new(seed)
       @database = Cli::DemoData.open(':memory:')
-      @app = Server::App.on(@database)
+      @app = Server::App.on(@database, network: network ? Server::Network.new(hosts: [], secret: 'x' * 64, secure: false) : nil)
       @request = Rack::MockRequest.new(@app.new)
       @operations = operations
+      welcome if network
     end
 
     # @param count [Integer]
     # @return [Array(Hash{Integer=>Integer}, Array<Broken>)] answers by status, and those that are none
     def run(count)
       statuses = Hash.new(0)
-      broken = count.times.filter_map do
+      broken = count.times.filter_map do |i|
+        sign_in if @app.settings.network && (i % SIGNED_IN).zero?
         sent = request
         status = answer(sent)
         put_back
@@ -61,6 +67,22 @@ module Miser
     end
 
     private
+
+    # Somebody who may do everything, as often as they like.
+    def welcome
+      @app.settings.sign_in.add('Runa', PHRASE, 'owner')
+      @app.set :pace, Class.new { def take?(_) = true }.new
+    end
+
+    def sign_in
+      id = @app.settings.people.named('Runa')&.id || @app.settings.sign_in.add('Runa', PHRASE, 'owner')
+      @app.settings.sign_in.again(id, @phrase = "#{PHRASE} #{@random.rand(1e9)}")
+      @app.settings.people.give(id, 'owner')
+      body = JSON.generate(name: 'Runa', passphrase: @phrase)
+      answer = @request.post('/api/auth/sign-in', 'HTTP_HOST' => '127.0.0.1', 'CONTENT_TYPE' => 'application/json',
+        'CONTENT_LENGTH' => body.bytesize.to_s, input: body)
+      @cookie = answer['set-cookie'].to_s[/[^;]+/]
+    end
 
     # What was taken off the board stands there again.
     def put_back = @database[:jobs].exclude(removed_at: nil).update(removed_at: nil)
@@ -76,6 +98,7 @@ module Miser
 
     def answer(sent)
       @request.request(sent[:verb].upcase, sent[:target], 'HTTP_HOST' => '127.0.0.1', 'CONTENT_TYPE' => sent[:type],
+        'HTTP_COOKIE' => @cookie.to_s, 'CONTENT_LENGTH' => sent[:body].bytesize.to_s,
         input: sent[:body].dup).status
     rescue URI::Error
       400 # No client can send it.
@@ -93,6 +116,7 @@ module Miser
         next encoded(pick(TEXTS)) if chance(0.05)
 
         if path.include?('/jobs/') then pick(IDS)
+        elsif path.match?(%r{/(people|tablets|removed)/}) then pick(['1', '2', '3', *IDS])
         else path.include?('/parts/') ? pick(parts) : pick(%w[bench_meter light_meter none x])
         end
       end
