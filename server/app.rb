@@ -43,6 +43,7 @@ module Miser
       MOST_BYTES = 20 * 1024 * 1024
       MISTAKE = Refusal.new(500, 'Miser made a mistake. It is written in its log.', kept: 'What was saved is safe.')
 
+      AWAY = [Sequel::DatabaseError, Sequel::PoolTimeout, Store::Turn::Busy].freeze
       AT_WORK = Refusal.new(503, 'The shop’s file can’t be written just now.',
         kept: 'What you typed is kept in this browser and tried again.')
 
@@ -110,15 +111,16 @@ module Miser
       # @param error [StandardError] of the program or of the shop's file
       # @return [Refusal] what is said of it; the log has the rest
       def self.refusal(error)
-        case error
-        when Refusal then error
+        return error if error.is_a?(Refusal)
+
         # What breaks the file's own rules is a mistake of the program: nothing is gained by trying again.
-        when Sequel::ConstraintViolation then log(error) || MISTAKE
-        when Sequel::DatabaseError, Sequel::PoolTimeout, Store::Turn::Busy
+        if AWAY.any? { |kind| error.is_a?(kind) } && !error.is_a?(Sequel::ConstraintViolation)
           warn "miser: database: #{error.class}: #{error.message}"
-          AT_WORK
-        else log(error) || MISTAKE
+          return AT_WORK
         end
+
+        log(error)
+        MISTAKE
       end
 
       helpers Guard

@@ -15,7 +15,7 @@ require_relative '../../test/support/chromium'
 
 VIEWS = {
   'board' => ['/', 'light', [1280, 800]], 'budget' => ['/job/dunlin250/budget', 'light', [1280, 800]],
-  'budget-dark' => ['/job/dunlin250/budget', 'dark', [1280, 800]],
+  'people' => ['/shop', 'dark', [1280, 1000]],
   'intake' => ['/job/wren125/intake', 'light', [1280, 800]], 'readings' => ['/job/dunlin250/readings/l1.c1', 'light', [1280, 800]],
   'choose' => ['/job/dunlin250/choose/l1', 'light', [1280, 1000]],
   'shelf' => ['/shelf/p-heron-7', 'light', [1280, 1000]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
@@ -51,7 +51,12 @@ Dir.mktmpdir do |folder|
   database = Miser::Cli::DemoData.open(File.join(folder, 'demo.db'))
   bench = Miser::StandIns.start
   Miser::Store::Shop.new(database)['instruments'] = bench.addresses
-  app = Miser::Server::App.on(database)
+  copies = Miser::Store::Copies.new(File.join(folder, 'demo.db'))
+  copies.take
+  app = Miser::Server::App.on(database, copies: copies)
+  { 'Runa' => 'owner', 'Osk' => 'technician', 'Vell' => 'looker_on' }.each do |name, role|
+    app.settings.sign_in.add(name, 'a lantern in the fog', role)
+  end
   server = Puma::Server.new(app, nil, min_threads: 1, max_threads: 12)
   port = server.add_tcp_listener('127.0.0.1', 0).addr[1]
   server.run

@@ -104,9 +104,8 @@ module Miser
 
       # @return [Boolean] whether a request is what this takes
       def self.readable?(request)
-        request.post? && request.query_string.empty? && request.media_type == 'application/json' && request.env['CONTENT_LENGTH'].to_i.between?(
-          1, MOST_BYTES
-        )
+        request.post? && request.query_string.empty? && request.media_type == 'application/json' &&
+          request.env['CONTENT_LENGTH'].to_i.between?(1, MOST_BYTES)
       end
 
       # @param hash [Hash] as Rodauth has it @param way [Symbol] :pass or :pin

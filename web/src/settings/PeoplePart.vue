@@ -111,7 +111,7 @@ const day = (iso: string) => new Date(iso).toLocaleString()
       <div class="mt-3 flex flex-wrap items-end gap-3">
         <div>
           <label for="new-role" class="mb-1 block text-dim">Somebody new, as</label>
-          <select id="new-role" v-model="role" class="field w-96 max-w-full">
+          <select id="new-role" v-model="role" class="field w-[34rem] max-w-full">
             <option v-for="r in all.roles" :key="r.key" :value="r.key">{{ r.label }}: {{ r.means }}</option>
           </select>
         </div>
@@ -124,7 +124,7 @@ const day = (iso: string) => new Date(iso).toLocaleString()
         </button>
       </p>
       <h3 class="mt-5 mb-1 font-semibold">Tablets that take a PIN</h3>
-      <p v-if="!me.me?.asked" class="text-dim">Asked for where Miser is on the shop’s network.</p>
+      <p v-if="!me.me?.asked" class="text-dim">A PIN is for tablets, where Miser is on the shop’s network.</p>
       <p v-for="t in all.tablets" :key="t.id" class="flex items-center gap-3 border-b border-line py-1">
         {{ t.name }} <span class="text-sm text-dim">since {{ day(t.made_at) }}</span>
         <button
