@@ -63,7 +63,7 @@ module Miser
         end
         launcher = Puma::Launcher.new(configuration, log_writer: Puma::LogWriter.new(File.open(File::NULL, 'w'), $stderr))
         launcher.events.on_booted do
-          puts "Miser is at #{door ? "https://#{door.network.hosts.first}" : "http://#{HOST}"}:#{port}/  (Ctrl-C stops it)", *door&.words
+          puts "Miser is at #{door ? "https://#{door.network.names.first}" : "http://#{HOST}"}:#{port}/  (Ctrl-C stops it)", *door&.words
           $stdout.flush
           yield if block_given?
         end
@@ -73,7 +73,7 @@ module Miser
       def bind(config, port, door)
         return config.bind("tcp://#{HOST}:#{port}") unless door
 
-        config.ssl_bind(door.bind, port, cert: door.files[:cert], key: door.files[:key], no_tlsv1: true, no_tlsv1_1: true)
+        config.ssl_bind(door.bind.include?(':') ? "[#{door.bind}]" : door.bind, port, cert: door.files[:cert], key: door.files[:key], no_tlsv1: true, no_tlsv1_1: true)
       end
 
       # What is done beside answering.

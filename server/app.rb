@@ -89,7 +89,7 @@ module Miser
           set :tickets, tickets
           use RequestLog, App.log_to
           if network
-            set :host_authorization, permitted_hosts: LOOPBACK + network.hosts, logging: false
+            set :host_authorization, permitted_hosts: LOOPBACK + network.hosts + network.names, logging: false
             sign_in.before(self, secure: network.secure)
           end
         end

@@ -7,6 +7,9 @@ module Miser
     # @!attribute hosts [Array<String>] names it answers to @!attribute secret [String] of the sessions
     # @!attribute authority [String, nil] the shop's own certificate authority, PEM, to be trusted on tablets
     # @!attribute secure [Boolean] whether it is reached by TLS
-    Network = Struct.new(:hosts, :secret, :authority, :secure, keyword_init: true)
+    Network = Struct.new(:hosts, :secret, :authority, :secure, keyword_init: true) do
+      # @return [Array<String>] names as an address writes them
+      def names = hosts.map { |host| host.include?(':') ? "[#{host}]" : host }
+    end
   end
 end

@@ -19,7 +19,7 @@ module Miser
       TABLET = 'miser.tablet'
       PASSPHRASE = (10..72)
       PIN = /\A\d{6,10}\z/
-      NAME = (2..60)
+      NAME = /\A[^[:cntrl:]]{2,60}\z/
       # Wrong passphrases, and wrong PINs, before somebody has to wait.
       MOST_WRONG = { pass: 10, pin: 5 }.freeze
       LOCKED_MIN = { pass: 15, pin: 60 }.freeze
@@ -29,14 +29,14 @@ module Miser
       MOST_BYTES = 10_000
       # By what Rodauth calls them: where a field stands on the wire, its name, what it takes.
       FIELDS = {
-        'name' => ['/name', 'Name', "#{NAME.first} to #{NAME.last} letters, a name nobody else here has"],
+        'name' => ['/name', 'Name', '2 to 60 letters, a name nobody else here has'],
         'passphrase' => ['/passphrase', 'Passphrase', "#{PASSPHRASE.first} letters or more, at most #{PASSPHRASE.last} bytes"],
         'new-password' => ['/passphrase', 'Passphrase', "#{PASSPHRASE.first} letters or more, at most #{PASSPHRASE.last} bytes"],
         'pin' => ['/pin', 'PIN', '6 to 10 digits']
       }.freeze
       SAID = {
         already_an_account_with_this_login: 'is somebody’s here already', password_does_not_meet_requirements: 'is too short or too long',
-        same_as_existing_password: 'is the one you have', length: 'is too short or too long', digits: 'is no PIN'
+        same_as_existing_password: 'is the one you have', length: 'is too short, too long or no text', digits: 'is no PIN'
       }.freeze
       WORDS = {
         account_locked_out: 'There were too many wrong tries: wait a while, or ask the owner for a code.',
@@ -71,8 +71,9 @@ module Miser
       # @return [Integer] id of the new one
       # @raise [Refusal]
       def add(name, passphrase, role)
-        id = asked { @roda.rodauth.create_account(login: name.strip, password: passphrase, params: { 'role' => role }) }
-        id.is_a?(Integer) ? id : @people.named(name.strip).id
+        name = name.to_s.strip
+        id = asked { @roda.rodauth.create_account(login: name, password: passphrase, params: { 'role' => role }) }
+        id.is_a?(Integer) ? id : @people.named(name).id
       end
 
       # @raise [Refusal]
@@ -122,7 +123,7 @@ module Miser
       def asked
         yield
       rescue Rodauth::InternalRequestError => e
-        at, field, accepts = FIELDS.fetch(e.field_errors.keys.first.to_s)
+        at, field, accepts = FIELDS.fetch(e.field_errors.keys.first.to_s) { FIELDS['name'] }
         raise Refusal.new(422, 'This was not saved.', kept: 'What you typed stays in the field.',
           fields: [{ at: at, field: field, message: SAID.fetch(e.reason, 'can’t be taken'), accepts: accepts }])
       end
@@ -157,7 +158,7 @@ module Miser
           instance_exec(:pass, &common)
           prefix '/api/auth'
           create_account_route nil
-          login_meets_requirements? { |name| NAME.cover?(name.strip.length) || (set_login_requirement_error_message(:length, '') && false) }
+          login_meets_requirements? { |name| NAME.match?(name) || (set_login_requirement_error_message(:length, '') && false) }
           password_minimum_length PASSPHRASE.first
           password_maximum_bytes PASSPHRASE.last
           before_create_account do

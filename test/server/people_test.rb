@@ -135,6 +135,9 @@ class PeopleTest < Miser::Test
       assert_equal [422, ['Passphrase']], [status, fields(short)], 'the code is not used up by it'
       taken = call(:post, '/api/people/join', { code: code, name: 'RUNA', passphrase: PHRASE })
       assert_equal ['Name'], fields(taken)
+      [{}, { name: '' }, { name: "a\u0007b" }, { name: 'x' * 61 }].each do |none|
+        assert_equal ['Name'], fields(call(:post, '/api/people/join', { code: code, passphrase: PHRASE, **none }))
+      end
       # As it is read out and typed.
       call(:post, '/api/people/join', { code: code.downcase.delete('-'), name: ' Vell ', passphrase: PHRASE })
       assert_equal 201, status

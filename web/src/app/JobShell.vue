@@ -102,6 +102,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   const digit = DIGITS.indexOf(event.key)
   if (digit >= 0 && digit < stages.value.length) to(stages.value[digit].stage)
   else if (event.key.toLowerCase() === 'n') goNext()
+  else if (event.key.toLowerCase() === 'h') void router.push({ name: 'history', params: { id: job.id } })
   else if (event.key.toLowerCase() === 'b') job.side = job.side === 'after' ? 'before' : 'after'
   else if (event.key.toLowerCase() === 'r') {
     event.preventDefault()

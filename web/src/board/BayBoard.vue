@@ -26,6 +26,7 @@ const failed = ref('')
 const filter = ref('')
 const making = ref(false)
 const importing = ref(false)
+const said = ref('')
 const removed = ref<{ id: string; name: string } | null>(null)
 document.title = 'Bay board · Miser'
 
@@ -60,23 +61,29 @@ function goNext(bay: Bay) {
   void router.push({ name: bay.next?.stage ?? stageFor('opening'), params })
 }
 
+/** Does something to a machine; what was refused is said. */
+async function doing(call: () => Promise<{ error?: { message: string } }>): Promise<boolean> {
+  said.value = ''
+  try {
+    said.value = (await call()).error?.message ?? ''
+  } catch {
+    said.value = AWAY
+  }
+  if (!said.value) await fetchBoard()
+  return !said.value
+}
+const path = (id: string) => ({ params: { path: { id } } })
 async function remove(bay: Bay) {
-  await api.DELETE('/api/jobs/{id}', { params: { path: { id: bay.id } } })
-  removed.value = bay
-  await fetchBoard()
+  if (await doing(() => api.DELETE('/api/jobs/{id}', path(bay.id)))) removed.value = bay
 }
 const me = useMe()
 const purging = ref('')
 async function purge(id: string) {
   purging.value = ''
-  await api.DELETE('/api/removed/{id}', { params: { path: { id } } })
-  if (removed.value?.id === id) removed.value = null
-  await fetchBoard()
+  if ((await doing(() => api.DELETE('/api/removed/{id}', path(id)))) && removed.value?.id === id) removed.value = null
 }
 async function restore(id: string) {
-  await api.POST('/api/jobs/{id}/restore', { params: { path: { id } } })
-  removed.value = null
-  await fetchBoard()
+  if (await doing(() => api.POST('/api/jobs/{id}/restore', path(id)))) removed.value = null
 }
 useEventListener(window, 'miser:new', () => (making.value = true))
 function find() {
@@ -98,8 +105,10 @@ function find() {
         </button>
         <RouterLink class="btn btn-bare" to="/shelf">shelf</RouterLink>
         <RouterLink class="btn btn-bare" to="/shop">shop</RouterLink>
-        <button type="button" class="btn" @click="importing = true">Open a file</button>
-        <button type="button" class="btn btn-main" @click="making = true">New machine</button>
+        <template v-if="me.mayChange">
+          <button type="button" class="btn" @click="importing = true">Open a file</button>
+          <button type="button" class="btn btn-main" @click="making = true">New machine</button>
+        </template>
       </span>
     </header>
     <main id="main" tabindex="-1" class="outline-none">
@@ -108,6 +117,7 @@ function find() {
         {{ failed }} Nothing was lost. <button type="button" class="btn ml-3" @click="fetchBoard()">Try again</button>
       </p>
       <p v-else-if="!board" class="p-8 text-dim" role="status">Reading the board …</p>
+      <p v-if="said" class="my-3 border-l-4 border-brick bg-brick-soft p-3" role="alert">{{ said }}</p>
       <p v-if="removed" class="my-3 flex items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1" role="status">
         {{ removed.name }} was removed. <button type="button" class="btn" @click="restore(removed.id)">Bring it back</button>
       </p>
@@ -176,7 +186,9 @@ function find() {
             <button type="button" class="btn min-w-0 flex-1 text-sm" @click="goNext(bay)">
               <span><span class="block text-dim">next</span>{{ bay.next ? bay.next.text : 'nothing missing' }}</span>
             </button>
-            <button type="button" class="btn btn-bare" :aria-label="`Remove ${bay.name}`" @click="remove(bay)">✕</button>
+            <button v-if="me.mayChange" type="button" class="btn btn-bare" :aria-label="`Remove ${bay.name}`" @click="remove(bay)">
+              ✕
+            </button>
           </div>
         </li>
         <li v-if="bays.length === 0" class="p-6 text-dim">No machine matches “{{ filter }}”.</li>

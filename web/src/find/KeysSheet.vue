@@ -10,6 +10,7 @@ const KEYS = [
   ['R', 'take a reading'],
   ['A  R', 'accept or repeat what the meter took'],
   ['Space', 'tap a flash, on Signals'],
+  ['H', 'what was changed, when, by whom'],
   ['B', 'before or after, on the rail'],
   ['T', 'light or dark'],
   ['Ctrl Z', 'undo'],

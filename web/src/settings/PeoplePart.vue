@@ -19,6 +19,13 @@ async function doing(call: () => Promise<Answer>) {
 }
 onMounted(() => doing(() => api.GET('/api/people')))
 
+/** One's own role may be among them. */
+async function give(id: number, next: string) {
+  await doing(() => api.PATCH('/api/people/{id}', { ...path(id), body: { role: next as Schemas['Role'] } }))
+  const message = me.message
+  await me.fetchMe()
+  me.message = message
+}
 async function makeOwner() {
   if (await doing(() => api.POST('/api/people/owner', { body: first.value }))) await me.fetchMe()
 }
@@ -71,19 +78,7 @@ const day = (iso: string) => new Date(iso).toLocaleString()
             >{{ p.name }}<span v-if="p.id === me.me?.person?.id" class="font-normal text-dim"> (you)</span></span
           >
           <label class="sr-only" :for="`role-${p.id}`">Role of {{ p.name }}</label>
-          <select
-            :id="`role-${p.id}`"
-            class="field w-44"
-            :value="p.role"
-            @change="
-              doing(() =>
-                api.PATCH('/api/people/{id}', {
-                  ...path(p.id),
-                  body: { role: ($event.target as HTMLSelectElement).value as Schemas['Role'] },
-                }),
-              )
-            "
-          >
+          <select :id="`role-${p.id}`" class="field w-44" :value="p.role" @change="give(p.id, ($event.target as HTMLSelectElement).value)">
             <option v-for="r in all.roles" :key="r.key" :value="r.key">{{ r.label }}</option>
           </select>
           <button type="button" class="btn" @click="doing(() => api.POST('/api/people/{id}/sign-out', path(p.id)))">

@@ -52,6 +52,7 @@ export const useMe = defineStore('me', () => {
     return (await ask(() => api.POST('/api/people/join', { body: { code, name: name || undefined, passphrase } }))) !== undefined
   }
   async function signOut(everywhere = false) {
+    window.dispatchEvent(new Event('miser:leaving'))
     if (everywhere) await ask(() => api.POST('/api/me/sign-out'))
     await ask(() => api.POST('/api/auth/sign-out', { body: {} }))
     await fetchMe()

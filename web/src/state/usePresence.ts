@@ -37,6 +37,7 @@ export function tellWhere(route: RouteLocationNormalizedLoaded) {
     if (document.visibilityState === 'visible') void say()
   }, AGAIN_MS)
   window.addEventListener('pagehide', leave)
+  window.addEventListener('miser:leaving', leave)
   document.addEventListener('visibilitychange', () => {
     if (document.visibilityState === 'visible') void say()
   })
