@@ -10,7 +10,8 @@ require_relative '../../cli/certificate'
 
 # On the shop's network: only with an owner, only by TLS, by names it was told; the shop's own certificate.
 class NetworkTest < Miser::Test
-  BIN = File.expand_path('../../bin/miser', __dir__)
+  # Without looking first whether something is to be installed.
+  BIN = [RbConfig.ruby, File.expand_path('../../cli/miser.rb', __dir__)].freeze
   PHRASE = 'a lantern in the fog'
 
   def setup = @folder = Dir.mktmpdir
@@ -22,13 +23,13 @@ class NetworkTest < Miser::Test
     FileUtils.rm_rf(@folder)
   end
 
-  def miser(*words, input: '') = Open3.capture3('timeout', '60', BIN, *words, '--data', @folder, stdin_data: input)
+  def miser(*words, input: '') = Open3.capture3('timeout', '60', *BIN, *words, '--data', @folder, stdin_data: input)
 
   def file(name) = File.join(@folder, name)
 
   def serve(*words)
     @port = TCPServer.new('127.0.0.1', 0).then { |s| s.addr[1].tap { s.close } }
-    @server = IO.popen([BIN, 'serve', '--data', @folder, '--port', @port.to_s, *words], err: File::NULL)
+    @server = IO.popen([*BIN, 'serve', '--data', @folder, '--port', @port.to_s, *words], err: File::NULL)
     @server.gets.to_s
   end
 

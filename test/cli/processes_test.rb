@@ -10,7 +10,8 @@ require_relative '../../cli/stand_in_instruments'
 
 # Several processes serve one shop: what can't be in several is found from each, and none outlives the others.
 class ProcessesTest < Miser::Test
-  BIN = File.expand_path('../../bin/miser', __dir__)
+  # Without looking first whether something is to be installed.
+  BIN = [RbConfig.ruby, File.expand_path('../../cli/miser.rb', __dir__)].freeze
 
   def setup
     @folder = Dir.mktmpdir
@@ -28,7 +29,7 @@ class ProcessesTest < Miser::Test
   end
 
   def start
-    @server = IO.popen([BIN, 'demo', '--data', @folder, '--port', @port.to_s, '--processes', '2'], err: File::NULL)
+    @server = IO.popen([*BIN, 'demo', '--data', @folder, '--port', @port.to_s, '--processes', '2'], err: File::NULL)
     assert_match(/:#{@port}/, @server.gets.to_s)
   end
 

@@ -10,7 +10,8 @@ require_relative '../../store/copies'
 
 # The whole shop as open files and back; copies that keep themselves; a file made small.
 class ShopFolderTest < Miser::Test
-  BIN = File.expand_path('../../bin/miser', __dir__)
+  # Without looking first whether something is to be installed.
+  BIN = [RbConfig.ruby, File.expand_path('../../cli/miser.rb', __dir__)].freeze
 
   def setup
     @top = Dir.mktmpdir
@@ -20,7 +21,7 @@ class ShopFolderTest < Miser::Test
 
   def teardown = FileUtils.rm_rf(@top)
 
-  def miser(*words, folder: @shop) = Open3.capture3(BIN, *words, '--demo', '--data', folder)
+  def miser(*words, folder: @shop) = Open3.capture3(*BIN, *words, '--demo', '--data', folder)
 
   def path(folder = @shop) = File.join(folder, 'demo.db')
 
