@@ -38,10 +38,23 @@ module Miser
       super.sort.select.with_index { |_, i| i % of == part }.shuffle(random: Random.new(Minitest.seed || 0))
     end
 
+    # The demo laid out once, with the summaries its board shows; each test has a copy of its own.
+    # @return [String] path
+    def self.laid_out
+      @laid_out ||= File.join(Dir.mktmpdir.tap { |folder| Minitest.after_run { FileUtils.rm_rf(folder) } }, 'demo.db').tap do |path|
+        database = Cli::DemoData.open(path)
+        Server::App.on(database).settings.jobs.catch_up(60)
+        database.run('PRAGMA wal_checkpoint(TRUNCATE)')
+        database.disconnect
+      end
+    end
+
     def setup
       skip_unless_built
       @folder = Dir.mktmpdir
-      @database = Cli::DemoData.open(File.join(@folder, 'demo.db'))
+      path = File.join(@folder, 'demo.db')
+      FileUtils.cp(BrowserTest.laid_out, path)
+      @database = Cli::DemoData.open(path)
       Served.app = Server::App.on(@database).new
     end
 

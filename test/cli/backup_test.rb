@@ -5,12 +5,13 @@ require 'open3'
 require 'socket'
 require 'tmpdir'
 require_relative '../test_helper'
+require_relative '../support/program'
 require_relative '../../cli/demo_data'
 require_relative '../../store/backup'
 
 # The whole shop as one file, taken while it is served, looked at, and put back whole or not at all.
 class BackupTest < Miser::Test
-  BIN = File.expand_path('../../bin/miser', __dir__)
+  BIN = Miser::Program::CALL
 
   def setup
     @top = Dir.mktmpdir
@@ -23,7 +24,7 @@ class BackupTest < Miser::Test
 
   def path(folder = @folder) = File.join(folder, 'demo.db')
 
-  def miser(*words, folder: @folder) = Open3.capture3(BIN, *words, '--demo', '--data', folder)
+  def miser(*words, folder: @folder) = Open3.capture3(*BIN, *words, '--demo', '--data', folder)
 
   def jobs(folder = @folder)
     database = Miser::Store::Database.open(path(folder))
@@ -38,7 +39,7 @@ class BackupTest < Miser::Test
 
   def test_taken_while_it_is_served_it_has_all_that_was_saved_before
     port = TCPServer.new('127.0.0.1', 0).then { |s| s.addr[1].tap { s.close } }
-    server = IO.popen([BIN, 'demo', '--data', @folder, '--port', port.to_s], err: File::NULL)
+    server = IO.popen([*BIN, 'demo', '--data', @folder, '--port', port.to_s], err: File::NULL)
     assert_match(/:#{port}/, server.gets.to_s)
     said = 1
     typing = Thread.new do
@@ -98,7 +99,7 @@ class BackupTest < Miser::Test
     random = Random.new(11)
     10.times do
       rename('Siskin 90')
-      restoring = IO.popen([BIN, 'restore', @copy, '--over', '--demo', '--data', @folder], err: File::NULL, pgroup: true)
+      restoring = IO.popen([*BIN, 'restore', @copy, '--over', '--demo', '--data', @folder], err: File::NULL, pgroup: true)
       assert restoring.gets, 'it has looked, and begins'
       sleep random.rand(0.0..0.25)
       Process.kill(:KILL, -restoring.pid)

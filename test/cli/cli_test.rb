@@ -5,12 +5,13 @@ require 'English'
 require 'net/http'
 require 'socket'
 require_relative '../test_helper'
+require_relative '../support/program'
 
 class CliTest < Miser::Test
   BIN = File.expand_path('../../bin/miser', __dir__)
   WREN = DEMO.grep(/wren/).first
 
-  def miser(*words, stdin: '') = Open3.capture3(BIN, *words, stdin_data: stdin)
+  def miser(*words, stdin: '') = Open3.capture3(*Miser::Program::CALL, *words, stdin_data: stdin)
 
   def test_budget_as_json
     out, err, status = miser('budget', WREN, '--format', 'json')

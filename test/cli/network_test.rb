@@ -6,12 +6,12 @@ require 'openssl'
 require 'socket'
 require 'tmpdir'
 require_relative '../test_helper'
+require_relative '../support/program'
 require_relative '../../cli/certificate'
 
 # On the shop's network: only with an owner, only by TLS, by names it was told; the shop's own certificate.
 class NetworkTest < Miser::Test
-  # Without looking first whether something is to be installed.
-  BIN = [RbConfig.ruby, File.expand_path('../../cli/miser.rb', __dir__)].freeze
+  BIN = Miser::Program::CALL
   PHRASE = 'a lantern in the fog'
 
   def setup = @folder = Dir.mktmpdir

@@ -5,13 +5,13 @@ require 'socket'
 require 'tmpdir'
 require 'timeout'
 require_relative '../test_helper'
+require_relative '../support/program'
 require_relative '../../cli/program'
 require_relative '../../cli/stand_in_instruments'
 
 # Several processes serve one shop: what can't be in several is found from each, and none outlives the others.
 class ProcessesTest < Miser::Test
-  # Without looking first whether something is to be installed.
-  BIN = [RbConfig.ruby, File.expand_path('../../cli/miser.rb', __dir__)].freeze
+  BIN = Miser::Program::CALL
 
   def setup
     @folder = Dir.mktmpdir

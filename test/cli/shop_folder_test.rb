@@ -3,6 +3,7 @@
 require 'open3'
 require 'tmpdir'
 require_relative '../test_helper'
+require_relative '../support/program'
 require_relative '../support/photographs'
 require_relative '../../cli/program'
 require_relative '../../cli/shop_folder'
@@ -10,8 +11,7 @@ require_relative '../../store/copies'
 
 # The whole shop as open files and back; copies that keep themselves; a file made small.
 class ShopFolderTest < Miser::Test
-  # Without looking first whether something is to be installed.
-  BIN = [RbConfig.ruby, File.expand_path('../../cli/miser.rb', __dir__)].freeze
+  BIN = Miser::Program::CALL
 
   def setup
     @top = Dir.mktmpdir

@@ -5,11 +5,12 @@ require 'open3'
 require 'socket'
 require 'tmpdir'
 require_relative '../test_helper'
+require_relative '../support/program'
 require_relative '../../store/database'
 
 # Whatever is wrong with the place a shop is kept in, whoever starts Miser is told in a sentence.
 class StartTest < Miser::Test
-  BIN = File.expand_path('../../bin/miser', __dir__)
+  BIN = Miser::Program::CALL
 
   def setup = @top = Dir.mktmpdir
   def teardown = FileUtils.rm_rf(@top)
@@ -18,7 +19,7 @@ class StartTest < Miser::Test
 
   # @return [String] what it says, where it does not start
   def refuses(folder, env = {}, command: 'serve')
-    out, err, status = Open3.capture3(env, BIN, command, '--data', folder, '--port', port.to_s)
+    out, err, status = Open3.capture3(env, *BIN, command, '--data', folder, '--port', port.to_s)
     assert_equal [1, ''], [status.exitstatus, out], err
     assert_equal 1, err.lines.size, err
     assert_match(/\Amiser: /, err)
@@ -33,7 +34,7 @@ class StartTest < Miser::Test
 
   def serving(folder, command = 'serve')
     at = port
-    server = IO.popen([BIN, command, '--data', folder, '--port', at.to_s], err: File::NULL)
+    server = IO.popen([*BIN, command, '--data', folder, '--port', at.to_s], err: File::NULL)
     assert_match(/:#{at}/, server.gets.to_s)
     yield server, at
   ensure
@@ -70,7 +71,7 @@ class StartTest < Miser::Test
     folder = File.join(@top, 'demo')
     serving(folder, 'demo') do |_, at|
       assert_match(/served already by process \d+/, refuses(folder, command: 'demo').tap { |words| refute_match(/port/, words) })
-      _, err, status = Open3.capture3(BIN, 'demo', '--reset', '--data', folder)
+      _, err, status = Open3.capture3(*BIN, 'demo', '--reset', '--data', folder)
       assert_equal 1, status.exitstatus
       assert_match(/stop that one first/, err)
       assert_equal 5, JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{at}/api/jobs")))['jobs'].size
@@ -80,6 +81,6 @@ class StartTest < Miser::Test
       assert_equal '700', format('%o', File.stat(folder).mode & 0o777)
     end
     # It ended, and let go.
-    assert system(BIN, 'demo', '--reset', '--data', folder, out: File::NULL)
+    assert system(*BIN, 'demo', '--reset', '--data', folder, out: File::NULL)
   end
 end
