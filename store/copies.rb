@@ -8,7 +8,10 @@ module Miser
   module Store
     # Copies of the shop's file that Miser keeps by itself, beside it: one a day, the last seven.
     class Copies
-      DAY_S = 24 * 3600
+      HOUR_S = 3600
+      DAY_S = 24 * HOUR_S
+      # One is due each day; where the latest is older than this, one was missed.
+      LATE_S = 36 * HOUR_S
       KEPT = 7
       # How often somebody looks whether one is due.
       LOOK_S = 15 * 60
@@ -40,6 +43,18 @@ module Miser
       # @return [Boolean] whether the latest is a day old, or there is none
       def due? = kept.first.then { |last| last.nil? || @clock.call - Time.iso8601(last[:at]) >= DAY_S }
 
+      # @return [Boolean] whether one was missed
+      def late? = age.nil? || age > LATE_S
+
+      # @return [String] how old the latest is
+      def age_words
+        return 'none yet' unless age
+        return 'less than an hour old' if age < HOUR_S
+
+        hours = (age / HOUR_S).floor
+        hours < 48 ? "#{hours} h old" : "#{hours / 24} days old"
+      end
+
       # Takes one where one is due. What goes wrong is kept as trouble, and tried again at the next look.
       # @return [Boolean] whether one was taken
       def turn = due? && take
@@ -62,6 +77,9 @@ module Miser
       end
 
       private
+
+      # @return [Float, nil] s
+      def age = kept.first && (@clock.call - Time.iso8601(kept.first[:at]))
 
       # Whole under its name, or not at all.
       def write(name)

@@ -5,10 +5,6 @@ module Miser
     module Routes
       # Copies of the shop's file that Miser keeps by itself.
       module Keeping
-        HOUR_S = 3600
-        # A copy is due each day; one that is older than this was missed.
-        LATE_S = 36 * HOUR_S
-
         def self.registered(app)
           app.get('/api/copies') { answer(200, Keeping.view(settings.copies)) }
 
@@ -23,18 +19,8 @@ module Miser
         # @param copies [Store::Copies, nil]
         def self.view(copies)
           kept = copies&.kept || []
-          age = kept.first && (Time.now - Time.iso8601(kept.first[:at]))
-          { folder: copies&.folder, kept: kept, most: Store::Copies::KEPT, age: words(age), tone: age && age < LATE_S ? 'good' : 'bad',
-            trouble: copies&.trouble }
-        end
-
-        # @param age [Float, nil] seconds
-        def self.words(age)
-          return 'none yet' unless age
-          return 'less than an hour old' if age < HOUR_S
-
-          hours = (age / HOUR_S).floor
-          hours < 48 ? "#{hours} h old" : "#{hours / 24} days old"
+          { folder: copies&.folder, kept: kept, most: Store::Copies::KEPT, age: copies&.age_words || 'none yet',
+            tone: copies&.late? == false ? 'good' : 'bad', trouble: copies&.trouble }
         end
       end
     end

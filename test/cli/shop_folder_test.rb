@@ -82,9 +82,11 @@ class ShopFolderTest < Miser::Test
     Miser::Cli::DemoData.open(path).disconnect
     now = Time.utc(2031, 11, 3, 8)
     copies = Miser::Store::Copies.new(path, clock: -> { now })
+    assert_equal ['none yet', true], [copies.age_words, copies.late?]
     assert copies.turn
     now += 3600
     refute copies.turn, 'none is due an hour later'
+    assert_equal ['1 h old', false], [copies.age_words, copies.late?]
     9.times do
       now += 24 * 3600
       assert copies.turn
@@ -92,7 +94,8 @@ class ShopFolderTest < Miser::Test
     assert_equal [7, '2031-11-12T09:00:00Z'], [copies.kept.size, copies.kept.first[:at]]
     assert_equal 5, Miser::Store::Backup.contents(File.join(copies.folder, copies.kept.first[:file])).jobs.size
     # Where it can't be written it is said, what there is stays, and the next look tries again.
-    now += 24 * 3600
+    now += 49 * 3600
+    assert_equal ['2 days old', true], [copies.age_words, copies.late?]
     File.write(File.join(copies.folder, "#{now.strftime('%Y%m%d-%H%M%S')}.db.part"), '')
     real = copies.folder
     File.rename(real, "#{real}.away")
