@@ -147,7 +147,7 @@ module Miser
             bytes = answer.body.bytesize
             revision = JSON.parse(answer.body).fetch('revision')
           end
-          bare, read, save = in_turn(-> { http.get('/api/nothing') }, -> { http.get('/api/jobs/bench') }, edit)
+          bare, read, save = in_turn(-> { http.get('/api/health') }, -> { http.get('/api/jobs/bench') }, edit)
           puts format('over the wire: read %<read>.1f ms, edit to answer %<save>.1f ms; an empty answer %<bare>.1f ms   ratios %<r>.0f and ' \
                       '%<s>.1f   (aim: under 20)', read: read, save: save, bare: bare, r: read / bare, s: save / bare)
           puts format('an edit’s answer: %.1f kB   (aim: under 8 kB)', bytes / 1000.0)

@@ -99,7 +99,7 @@ module Miser
 
       def lists(port)
         Net::HTTP.start('127.0.0.1', port) do |http|
-          empty = median { http.get('/api/nothing') }
+          empty = median { http.get('/api/health') }
           board = median { http.get('/api/jobs') }
           later = median { http.get("/api/jobs?from=#{JOBS - 200}") }
           find = median { http.get('/api/search?q=no%204321') }
