@@ -104,7 +104,7 @@ const day = (iso: string) => new Date(iso).toLocaleString()
         shown this once and lets one person in, until {{ day(code.ends_at) }}. They choose “I have a code”.
       </p>
       <div class="mt-3 flex flex-wrap items-end gap-3">
-        <div>
+        <div class="min-w-0 max-w-full">
           <label for="new-role" class="mb-1 block text-dim">Somebody new, as</label>
           <select id="new-role" v-model="role" class="field w-[34rem] max-w-full">
             <option v-for="r in all.roles" :key="r.key" :value="r.key">{{ r.label }}: {{ r.means }}</option>
