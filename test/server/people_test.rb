@@ -28,22 +28,15 @@ class PeopleTest < Miser::Test
   def people = settings.people
 
   # Each works at a browser of their own.
-  def as(name, &)
-    with_session(name, &)
-  end
-
-  def with_session(name, &)
-    before = rack_mock_session
-    @windows[name] ||= Rack::Test::Session.new(@app)
-    @now = @windows[name]
+  def as(name)
+    before = @now
+    @now = @windows[name] ||= Rack::Test::Session.new(@app)
     yield
   ensure
-    @now = before.equal?(@now) ? nil : before
+    @now = before
   end
 
   def current_session = @now || super
-
-  def rack_mock_session = @now
 
   def sign_in(name, phrase = PHRASE) = call(:post, '/api/auth/sign-in', { name: name, passphrase: phrase })
 
