@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require 'ipaddr'
+require 'puma'
+require 'puma/minissl'
 require 'securerandom'
 require_relative 'certificate'
 require_relative '../server/people/network'
@@ -22,6 +24,9 @@ module Miser
       # @param options [Hash] bind, host, cert, key @param path [String] the shop's file
       # @raise [Failure]
       def initialize(options, database, path)
+        # Gems of an older Miser were built without.
+        raise Failure, 'the web server here was built without TLS: remove vendor/bundle, and start again' unless Puma.ssl?
+
         @bind = address(options[:bind])
         raise Failure, 'the shop has no owner yet: bin/miser owner NAME makes one; only then may it go on the network' unless Store::People.new(database).owner?
 
