@@ -4,6 +4,7 @@ require_relative 'options'
 require_relative 'hold'
 require_relative 'kept'
 require_relative '../store/backup'
+require_relative '../store/people'
 
 module Miser
   module Cli
@@ -21,7 +22,7 @@ module Miser
         Hold.take(path)
         beside = look(Store::Backup.contents(from), from, path, options[:over])
         Store::Backup.put_back(from, path, beside)
-        Kept.open(path).disconnect
+        Kept.open(path).tap { |database| Store::People.new(database).all_out }.disconnect
         puts "#{path} is now what #{from} holds#{"; what was there is #{beside}" if File.exist?(beside)}"
         0
       rescue SystemCallError => e

@@ -39,12 +39,7 @@ module Miser
       def allowed!
         wanted = Roles.wanted(request.request_method, place) or return
         raise Refusal.new(401, 'Sign in first.', kept: 'What you typed is kept in this browser.') unless person
-        unless Roles.enough?(
-          person.role, wanted
-        )
-          raise Refusal.new(403, "This is for #{wanted == 'owner' ? 'the owner' : 'technicians'}.",
-            kept: 'Nothing was changed.')
-        end
+        raise Refusal.new(403, "This is for #{Roles::FOR[wanted]}.", kept: 'Nothing was changed.') unless Roles.enough?(person.role, wanted)
         return if request.get? || request.head? || settings.pace.take?(person.id)
 
         raise Refusal.new(429, 'That is more than Miser takes from one person at a time.',

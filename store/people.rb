@@ -70,6 +70,10 @@ module Miser
         end
       end
 
+      # A copy of the shop may hold sessions that were ended since.
+      # @return [void]
+      def all_out = write { @db[:sessions].delete }
+
       def drop_pin(id) = write { here.where(id: id).update(pin_hash: nil) }
 
       # A code that lets somebody in once.

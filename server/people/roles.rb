@@ -9,6 +9,8 @@ module Miser
         'technician' => { label: 'Technician', means: 'works on machines, the shelf, readings' },
         'owner' => { label: 'Owner', means: 'also people, tablets, settings, instruments, copies' }
       }.freeze
+      # Whom a request is for that somebody may not make.
+      FOR = { 'technician' => 'technicians', 'owner' => 'the owner' }.freeze
       RANK = TABLE.keys.each_with_index.to_h.freeze
       # Asked before anybody is known.
       OPEN = [%w[GET /api/health], %w[GET /api/me], %w[POST /api/people/join], %w[GET /api/certificate]].freeze
@@ -16,7 +18,7 @@ module Miser
       OWN = %r{\A/api/(me/|here\z)}
       OWNERS = [[nil, %r{\A/api/people(/|\z)}], [nil, %r{\A/api/tablets(/|\z)}], [%w[PATCH], %r{\A/api/shop\z}],
         [nil, %r{\A/api/copies(/|\z)}],
-        [%w[DELETE], %r{\A/api/(removed|jobs/[^/]+/purge)(/|\z)}]].freeze
+        [%w[DELETE], %r{\A/api/removed(/|\z)}]].freeze
 
       module_function
 

@@ -70,6 +70,7 @@ class BackupTest < Miser::Test
   end
 
   def test_what_would_be_lost_is_said_first_and_what_was_there_is_kept
+    jobs { |_, database| database[:sessions].insert(account_id: database[:people].insert(name: 'Osk'), session_id: 'x') }
     assert miser('backup', '--to', @copy).last.success?
     rename('Siskin 90')
     out, err, status = miser('restore', @copy)
@@ -78,7 +79,10 @@ class BackupTest < Miser::Test
     assert_match(/1 jobs would be set back/, err)
     jobs { |list| assert_equal 'Siskin 90', list.find('wren125').document['name'] }
     assert miser('restore', @copy, '--over').last.success?
-    jobs { |list| assert_equal 'Wren 125', list.find('wren125').document['name'] }
+    jobs do |list, database|
+      assert_equal 'Wren 125', list.find('wren125').document['name']
+      assert_equal [1, 0], [database[:people].count, database[:sessions].count], 'who was put out since is not let in by it'
+    end
     kept = Dir["#{path}.before-*"]
     assert_equal 1, kept.size
     assert_equal 'Siskin 90', Miser::Store::Backup.contents(kept.first).jobs['wren125'][:name]
