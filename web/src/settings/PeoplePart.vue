@@ -74,7 +74,7 @@ const day = (iso: string) => new Date(iso).toLocaleString()
     <template v-else-if="all">
       <ul>
         <li v-for="p in all.people" :key="p.id" class="flex flex-wrap items-center gap-3 border-b border-line py-2" data-testid="person">
-          <span class="min-w-40 flex-1 font-semibold"
+          <span class="min-w-24 flex-1 font-semibold"
             >{{ p.name }}<span v-if="p.id === me.me?.person?.id" class="font-normal text-dim"> (you)</span></span
           >
           <label class="sr-only" :for="`role-${p.id}`">Role of {{ p.name }}</label>
