@@ -13,7 +13,7 @@ module Miser
       # @param name [String] the machine's
       # @return [String]
       def write(harness, state, name:)
-        Signals::Wiring.new(harness, state).circuit.spice("#{name.gsub(/[^\w .-]/, '_')}: #{state}")
+        Signals::LoopCircuit.new(harness, state).circuit.spice("#{name.gsub(/[^\w .-]/, '_')}: #{state}")
       end
     end
   end

@@ -20,7 +20,7 @@ module Miser
         2.times { diagnosis(harness, survey) }
         ours, solved = timed { diagnosis(harness, survey) }
         circuits = listed(harness, solved)
-        solving, = timed { circuits.each { |h, state| Miser::Signals::Wiring.new(h, state).circuit.solve } }
+        solving, = timed { circuits.each { |h, state| Miser::Signals::LoopCircuit.new(h, state).circuit.solve } }
         theirs, = timed { batch(circuits) }
         puts format('signals: %<rate>.0f circuits built and solved a second; ngspice %<other>.0f in one batch   ratio %<ratio>.2f',
           rate: circuits.size / solving, other: circuits.size / theirs, ratio: solving / theirs)

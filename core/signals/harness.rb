@@ -111,7 +111,7 @@ module Miser
     SIDES = %w[left right].freeze
 
     # Makes the circuit of a harness in a state.
-    class Wiring
+    class LoopCircuit
       CONTACT_OHM = 0.01
       FUSE_OHM = 0.005
       # States in which no signal is commanded.

@@ -40,7 +40,7 @@ module Miser
         @harness.states.flat_map do |command|
           lit = { 'lamps' => @harness.lamps.map(&:id), 'lights' => @harness.light_names.keys }
           lit.flat_map { |kind, ids| ids.map { |id| test(command, kind, id, "look at #{lower(@harness.name_of(id))}") } } +
-            LOOK_AT.slice('telltale', *(Wiring::IDLE.include?(command) ? [] : ['rate'])).map { |kind, words| test(command, kind, nil, words) }
+            LOOK_AT.slice('telltale', *(LoopCircuit::IDLE.include?(command) ? [] : ['rate'])).map { |kind, words| test(command, kind, nil, words) }
         end.compact
       end
 

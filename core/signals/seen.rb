@@ -45,7 +45,7 @@ module Miser
       def lights = @lights ||= running.merge(others)
 
       # @return [Boolean] whether no signal is commanded
-      def idle? = Wiring::IDLE.include?(command)
+      def idle? = LoopCircuit::IDLE.include?(command)
 
       # @return [Boolean] whether the dash tell-tale alone goes fast, as a controller makes it
       def telltale_fast? = !pattern.telltale_rate.nil? && pattern.telltale_rate > Rhythm::RATE.end
@@ -62,7 +62,7 @@ module Miser
       # Volts across and amps through everything that is no lamp.
       # @return [Array<Hash>] id and both phases
       def parts
-        circuit = Wiring.new(harness, State.new(command: command, closed: true, lights: true, volts: Volts::NOMINAL)).circuit
+        circuit = LoopCircuit.new(harness, State.new(command: command, closed: true, lights: true, volts: Volts::NOMINAL)).circuit
         circuit.elements.reject { |e| lamps.key?(e.id) || telltales.key?(e.id) }.map do |e|
           { id: e.id, closed_v: @closed.across(e), closed_a: @closed.amps[e.id], open_v: @open.across(e), open_a: @open.amps[e.id] }
         end
@@ -108,7 +108,7 @@ module Miser
 
       def solve(closed, lights, volts)
         state = State.new(command: idle? ? 'off' : command, closed: closed, lights: lights, volts: volts, brake: command == BRAKE)
-        Wiring.new(harness, state).circuit.solve
+        LoopCircuit.new(harness, state).circuit.solve
       end
 
       def blow_fuse(lights, volts)
@@ -129,7 +129,7 @@ module Miser
         harness.lamps.select(&:running).to_h do |l|
           volts, amps = l.running
           id = "run_#{l.id}"
-          [id, item(id, Draws.new(law: 'filament', volts: volts, amps: amps), Wiring::FEEDS['tail'], l.shell? ? "#{l.id}_shell" : '0')]
+          [id, item(id, Draws.new(law: 'filament', volts: volts, amps: amps), LoopCircuit::FEEDS['tail'], l.shell? ? "#{l.id}_shell" : '0')]
         end
       end
 
@@ -137,7 +137,7 @@ module Miser
         harness.others.flat_map do |o|
           common = harness.earths.key?(o.place) ? "earth_#{o.place}" : '0'
           shell = o.earth_ohm.positive? ? "#{o.id}_shell" : common
-          o.filaments.map { |feed, draws| [feed, item(feed, draws, Wiring::FEEDS.fetch(feed), shell)] }
+          o.filaments.map { |feed, draws| [feed, item(feed, draws, LoopCircuit::FEEDS.fetch(feed), shell)] }
         end.to_h
       end
 

@@ -156,7 +156,7 @@ module Miser
       def flasher
         @flasher ||= begin
           bare = Flasher.new(kind: kind, design_a: 1.0, rate: @document.checks('before')['flash_per_min'])
-          flows = Wiring.new(loop_of('before', bare),
+          flows = LoopCircuit.new(loop_of('before', bare),
             State.new(command: 'left', closed: true, lights: true, volts: Volts::REST)).circuit.solve.amps['flasher']
           bare.with(design_a: [flows, 0.01].max)
         end

@@ -27,7 +27,7 @@ class DiagnosisCheck < Miser::Test
   def walk(harness, fault)
     seen = harness.states.to_h do |c|
       view = @looks.at(fault, c)
-      [c, view.slice('lamps', 'lights', 'telltale', 'rate', 'fuse').compact.except(*(Wiring::IDLE.include?(c) ? ['rate'] : []))]
+      [c, view.slice('lamps', 'lights', 'telltale', 'rate', 'fuse').compact.except(*(LoopCircuit::IDLE.include?(c) ? ['rate'] : []))]
     end
     seen['housing'] = { 'works_open' => true } if fault.any?(&:moves?)
     seen

@@ -46,7 +46,7 @@ class SignalsCheck < Miser::Test
 
   # Within 10 mV or 0.5 %, whichever is more.
   def compare(name, harness, state)
-    ours = Wiring.new(harness, state).circuit.solve
+    ours = LoopCircuit.new(harness, state).circuit.solve
     theirs = spice(harness, state)
     ours.volts.except('0').each do |node, volts|
       assert theirs.key?(node), "#{name}: ngspice has no node #{node}"

@@ -109,7 +109,7 @@ class SignalsJobTest < Miser::Test
     40.times do
       harness = random_loop(random)
       drawing = Miser::Formats::LoopDrawing.new(harness)
-      circuit = Wiring.new(harness, State.new(command: 'left', closed: true, lights: true, volts: 12.6)).circuit
+      circuit = LoopCircuit.new(harness, State.new(command: 'left', closed: true, lights: true, volts: 12.6)).circuit
       ids = circuit.elements.map(&:id) + ['switch']
       assert_equal harness.lamps.map(&:id).sort, drawing.parts.select { |p| p.kind == 'lamp' }.map(&:id).sort
       assert_empty drawing.parts.filter_map(&:id) - ids

@@ -49,7 +49,7 @@ class SignalsTest < Miser::Test
     60.times do
       harness = random_loop(random)
       COMMANDS.product([true, false], [true, false], [11.5, 14.5]).each do |command, closed, lights, volts|
-        solution = Wiring.new(harness, State.new(command: command, closed: closed, lights: lights, volts: volts)).circuit.solve
+        solution = LoopCircuit.new(harness, State.new(command: command, closed: closed, lights: lights, volts: volts)).circuit.solve
         assert_operator solution.residual, :<, 1e-6
       end
     end
