@@ -3,8 +3,12 @@
 source 'https://rubygems.org'
 
 gem 'bcrypt', '~> 3.1'
+gem 'bigdecimal', '~> 3.1' # what prawn's fonts lean on
+gem 'css_parser', '~> 1.17' # prawn-svg's; later ones want a later Ruby
 gem 'exifr', '~> 1.4'
 gem 'json_schemer', '~> 2.4'
+gem 'prawn', '~> 2.5'
+gem 'prawn-svg', '~> 0.40'
 gem 'puma', '~> 6.4'
 gem 'rackup', '~> 2.1'
 gem 'roda', '~> 3.90'

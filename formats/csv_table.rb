@@ -71,6 +71,15 @@ module Miser
         end
       end
 
+      # A table of texts for a person, the names of its columns first.
+      # @param rows [Array<Array<String, nil>>]
+      # @return [String]
+      def self.plain(rows)
+        rows.map { |row| CSV.generate_line(row.map { |text| held(text) }, row_sep: "\r\n") }.join
+      end
+
+      def self.held(text) = text.is_a?(String) && text.match?(RUN) ? "'#{text}" : text
+
       # Any table's cells, whatever parts its columns.
       # @param text [String]
       # @return [Array<Array<String, nil>>]
@@ -121,7 +130,7 @@ module Miser
       private
 
       def cell(value)
-        return value.match?(RUN) ? "'#{value}" : value if value.is_a?(String)
+        return CsvTable.held(value) if value.is_a?(String)
 
         value.is_a?(Float) && value == value.to_i ? value.to_i : value
       end

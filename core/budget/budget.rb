@@ -5,6 +5,7 @@ require_relative '../job/document'
 require_relative '../job/functions'
 require_relative '../draw/reading'
 require_relative '../draw/load'
+require_relative '../feeds/plan'
 require_relative 'steps'
 require_relative 'scenario'
 require_relative 'circuit'
@@ -323,8 +324,23 @@ module Miser
       def prior_as_is(row)
         (@prior_as_is ||= {})[row['id']] ||= Draw::Load.new(id: row['id'], name: row['name'], document: row, readings: readings_on(row),
           settings: settings, role: Job::Roles.named(row['role']),
-          fallback_law: usual_law(row), feed: feed_of(row))
+          fallback_law: usual_law(row), feed: (row['wanted'] ? planned_feed(row) : nil) || feed_of(row))
       end
+
+      # The wires that somebody decided on for what is added or fitted instead.
+      # @return [Draw::Feed, nil]
+      def planned_feed(row)
+        feed = plan.of(row['id']) or return
+        machine = feed.kind.source.nil? && !feed.kind.device? ? settings[:feed_ohm] : 0.0
+        own = feed.loop_ohms
+        return if own.zero?
+
+        each = row.fetch('count', 1) * own
+        Draw::Feed.new(ohms: machine + each, sigma: Math.hypot(machine.zero? ? 0.0 : settings[:feed_ohm_sigma], Feeds::DOUBT * each),
+          volts: volts_for(row), origin: 'its feed: wires, joints and fuse')
+      end
+
+      def plan = @plan ||= Feeds::Plan.new(document)
 
       # The wire to a lamp: as the volts at it say, else as assumed.
       # @return [Draw::Feed, nil] nil for what is no lamp
@@ -363,7 +379,7 @@ module Miser
       def drawing(row, part, function, readings:)
         Draw::Load.new(id: row['id'], name: name_on(row, part), readings: readings, settings: settings, fallback_law: PART_LAW,
           stated_v: settings[:stated_v], document: Job::Functions.draw(part, function).merge('count' => row.fetch('count', 1)), role: Job::Roles.named(row['role']),
-          feed: feed_of(row))
+          feed: planned_feed(row) || feed_of(row))
       end
 
       # A part that does several things is named with the one meant.

@@ -20,7 +20,7 @@ module Miser
                 'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
                 'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers',
                 'flasher' => 'flasher may run fast', 'curve' => 'charging curve in doubt',
-                'hot_regulator' => 'regulator runs hotter', 'worse_beam' => 'a worse headlamp' }.freeze
+                'hot_regulator' => 'regulator runs hotter', 'worse_beam' => 'a worse headlamp', 'wiring' => 'wired wrongly' }.freeze
       DATA_BUS = 'Data bus: never splice into lamp wires. Use a plug-in isolating hub.'
       # Shown where the charging system is entered.
       OF_CHARGING = %w[ac_runaway ac_burnt charging_fault overcharge].freeze

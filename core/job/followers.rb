@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative 'fed'
 require_relative 'functions'
 require_relative 'lamp'
 
@@ -31,6 +32,7 @@ module Miser
         empty_lamps(document, was)
         one_decision(document, was)
         bring_loads(document)
+        Fed.settle(document)
         document
       end
 

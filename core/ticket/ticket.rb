@@ -2,6 +2,7 @@
 
 require_relative '../budget/budget'
 require_relative '../signals/survey'
+require_relative '../wiring/survey'
 require_relative '../headlight/candidates'
 require_relative '../beam/aim'
 require_relative '../beam/beams'
@@ -41,19 +42,19 @@ module Miser
     # @return [Signals::Survey]
     def survey = @survey ||= Signals::Survey.new(budget, catalogue: @catalogue, judged: @judged)
 
+    # @return [Wiring::Survey]
+    def wiring = @wiring ||= Wiring::Survey.new(budget, catalogue: @catalogue, units: @units)
+
     # @return [Beam::Beams]
     def beams = @beams ||= Beam::Beams.new(document, @photometry)
 
     # @return [Beam::Aim]
     def aim = @aim ||= Beam::Aim.new(document.aim, document.settings)
 
-    # @return [Parts::Bill] with what fitting the headlights pulls in
+    # @return [Parts::Bill] with what fitting the headlights, and the feeds decided on, pull in
     def bill
-      @bill ||= Parts::Bill.new(document, extras: headlights.filter_map(&:chosen).flat_map do |j|
-        j.extra_parts.map do |item|
-          [j.name, item]
-        end
-      end)
+      fitting = headlights.filter_map(&:chosen).flat_map { |j| j.extra_parts.map { |item| [j.name, item] } }
+      @bill ||= Parts::Bill.new(document, extras: fitting + wiring.needs.decided)
     end
 
     # What could be fitted to each headlamp, in the order of the lamps.
@@ -71,7 +72,7 @@ module Miser
 
     # What must be seen wherever the machine is: of its budget, and of its beam.
     # @return [Array<Budget::Flags::Flag>]
-    def flags = @flags ||= [*budget.flags, worse_beam].compact
+    def flags = @flags ||= [*budget.flags, *miswired, worse_beam].compact
 
     # @param side [String] before or after
     # @return [Verdicts::Baseline]
@@ -107,6 +108,18 @@ module Miser
     end
 
     private
+
+    # What is wrong with feeds that somebody decided on.
+    def miswired
+      return [] unless wiring.begun?
+
+      wiring.red.map do |f|
+        Budget::Flags::Flag.new(key: 'wiring', level: 'danger', side: 'after', text: f.text,
+          cure: [f.caution, *f.cures.first(1).map { |c| "Cure: #{c.label}." }].compact.join(' '))
+      end
+    rescue Unsolvable => e
+      [Budget::Flags::Flag.new(key: 'wiring', level: 'danger', side: 'after', text: "The wiring can’t be solved: #{e.message}.", cure: nil)]
+    end
 
     def worse_beam
       return unless beams.entries.any? && beams.comparison('low')&.worse?

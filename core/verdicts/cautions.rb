@@ -19,6 +19,7 @@ module Miser
         'resistor_hot' => 'Load resistors get hot enough to burn skin and melt plastic: bolt them to bare metal, away from wires.',
         'no_lamp_warning' => 'The signals no longer flash fast when a lamp is out: look at all four now and then.',
         'aim_law' => 'Aim is a matter of law, and inspection belongs to licensed people: the local rule wins over any figure here.',
+        'fuse_last' => 'Keep the fuse out until the last joint is made and looked at. Two bare ends that touch are a dead short.',
         'fuse' => 'Never fuse above what the wire carries.',
         'law' => 'Lighting law differs by place and by road or off-road use: check the local code. Inspection belongs to licensed people.'
       }.freeze

@@ -7,12 +7,14 @@ require_relative '../test_helper'
 class PurityTest < Miser::Test
   CORE = File.expand_path('../../core', __dir__)
   ROOMS = {
-    'draw' => [], 'job' => [], 'charging' => %w[draw], 'budget' => %w[draw charging job], 'network' => %w[draw], 'parts' => %w[job],
+    'draw' => [], 'job' => [], 'charging' => %w[draw], 'feeds' => %w[draw job], 'budget' => %w[draw charging job feeds],
+    'network' => %w[draw], 'parts' => %w[job],
     'signals' => %w[draw network job parts budget],
     'beam' => %w[job], 'headlight' => %w[draw job parts], 'verdicts' => %w[draw charging job budget signals beam headlight ticket],
+    'wiring' => %w[draw network job feeds parts budget],
     'shelf' => %w[draw job parts budget headlight],
-    'ticket' => %w[draw charging job budget signals beam headlight parts verdicts shelf],
-    'stages' => %w[draw charging job budget signals beam headlight parts verdicts ticket shelf]
+    'ticket' => %w[draw charging job budget signals wiring beam headlight parts verdicts shelf],
+    'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf]
   }.freeze
   NAMES = ROOMS.keys.to_h { |room| [room.capitalize, room] }.merge('Ticket' => 'ticket', 'Stage' => 'ticket', 'Tally' => 'ticket',
     'Want' => 'ticket').freeze

@@ -1220,6 +1220,96 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/stages/wiring": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+                /** @description lamps on the machine’s own wires drawn as well */
+                all?: "0" | "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** How every lamp and accessory is fed, what is wrong with that, drawn */
+        get: operations["wiringStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/wiring": {
+        parameters: {
+            query?: {
+                /** @description switches that are on, joined by + */
+                on?: string;
+                /** @description every channel of a controller at full */
+                full?: "0" | "1";
+                all?: "0" | "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** The wiring solved with the switches standing so */
+        get: operations["wiringState"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/wiring/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** What is wanted beside what the wiring does, in every state of the switches */
+        get: operations["wiringTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/wiring/file": {
+        parameters: {
+            query: {
+                kind: "svg" | "strip" | "pdf" | "csv" | "netlist";
+                on?: string;
+                all?: "0" | "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["wiringFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1554,7 +1644,7 @@ export interface components {
         };
         Act: {
             /** @enum {unknown} */
-            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "hand_over";
+            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "wiring_take" | "wiring_kind" | "wiring_cure" | "wiring_box" | "hand_over";
             revision: number;
             value?: string;
             scenario?: string;
@@ -2730,6 +2820,255 @@ export interface components {
             more: number;
             words: string;
         };
+        WiringFinding: {
+            key: string;
+            rule: string;
+            label: string;
+            /** @enum {unknown} */
+            severity: "red" | "amber" | "note";
+            severity_label: string;
+            subject: string | null;
+            wire: string | null;
+            text: string;
+            caution: string | null;
+            /** @description what each button says; the act is wiring_cure KEY#NUMBER */
+            cures: string[];
+        };
+        WiringWire: {
+            key: string;
+            id: string;
+            label: string;
+            from: string;
+            to: string;
+            via: string[];
+            length_m: number;
+            typed: boolean;
+            size: string;
+            carries_a: number;
+            colour: string | null;
+            proved: boolean;
+        };
+        WiringOffer: {
+            key: string;
+            label: string;
+            what: string;
+            /** @description why it is not to be had */
+            no: string | null;
+            cuts: number;
+            undo: string;
+            minutes: number | null;
+            cents: number | null;
+        };
+        WiringLoad: {
+            id: string;
+            name: string;
+            lamp: boolean;
+            decided: boolean;
+            /** @description why it is proposed */
+            why: string | null;
+            /** @description id of its row */
+            feed: string;
+            kind: string;
+            amps: components["schemas"]["Figure"];
+            source: string | null;
+            trigger: string | null;
+            fused: boolean;
+            fuse_a: number | null;
+            wish: string;
+            at: string;
+            earth: string | null;
+            /** @description recommended */
+            fuse: null | components["schemas"]["Figure"];
+            /** @description recommended */
+            area: null | components["schemas"]["Figure"];
+            area_words: string | null;
+            wires: components["schemas"]["WiringWire"][];
+            offers: components["schemas"]["WiringOffer"][];
+        };
+        WiringDevice: {
+            id: string;
+            name: string;
+            /** @enum {unknown} */
+            kind: "hub" | "controller";
+            total_a: number | null;
+            outputs: {
+                key: string;
+                label: string;
+                group: string;
+                limit_a: number | null;
+                most_a: number | null;
+                step_a: number | null;
+            }[];
+        };
+        DrawnWords: {
+            x: number;
+            y: number;
+            lines: string[];
+            size: number;
+            bold: boolean;
+            role: string;
+            load: string | null;
+            /** @description height of a line */
+            line: number;
+        };
+        WiringTracks: {
+            width: number;
+            height: number;
+            rails: {
+                key: string;
+                y: number;
+                from: number;
+                to: number;
+            }[];
+            runs: {
+                points: number[][];
+                paint: string[];
+                wire: null | string[];
+                load: string | null;
+            }[];
+            parts: {
+                kind: string;
+                id: string | null;
+                part: string;
+                x: number;
+                y: number;
+                filament: boolean | null;
+                value: null | {
+                    x: number;
+                    y: number;
+                };
+            }[];
+            texts: components["schemas"]["DrawnWords"][];
+        };
+        WiringStrip: {
+            width: number;
+            height: number;
+            stops: {
+                key: string;
+                x: number;
+            }[];
+            lanes: {
+                y: number;
+                from: number;
+                to: number;
+                paint: string[];
+                wire: string[];
+            }[];
+            texts: components["schemas"]["DrawnWords"][];
+        };
+        WiringView: {
+            words: string;
+            /** @description as wanted in every state */
+            well: boolean;
+            begun: boolean;
+            undecided: string[];
+            switches: components["schemas"]["Named"][];
+            findings: components["schemas"]["WiringFinding"][];
+            loads: components["schemas"]["WiringLoad"][];
+            unfed: {
+                id: string;
+                name: string;
+            }[];
+            devices: components["schemas"]["WiringDevice"][];
+            drawing: components["schemas"]["WiringTracks"];
+            strip: components["schemas"]["WiringStrip"];
+            shorts: {
+                load: string;
+                wire: string;
+                name: string;
+                words: string;
+                amps: number | null;
+            }[];
+            battery: boolean;
+            law: string;
+            places: {
+                key: string;
+                label: string;
+                to: string;
+                metres: number;
+            }[];
+            options: {
+                lines: components["schemas"]["Named"][];
+                wishes: components["schemas"]["Named"][];
+                places: components["schemas"]["Named"][];
+                earths: components["schemas"]["Named"][];
+                materials: components["schemas"]["Named"][];
+                joins: components["schemas"]["Named"][];
+                fuses: components["schemas"]["Named"][];
+                sizes: components["schemas"]["Named"][];
+                steps: components["schemas"]["Named"][];
+                triggers: components["schemas"]["Named"][];
+                wanted: components["schemas"]["Named"][];
+                battery_at: string;
+                levels: number;
+                usual: {
+                    relay_a: string;
+                    quiescent_a: string;
+                    area_mm2: string;
+                    limits: {
+                        key: string;
+                        label: string;
+                        help: string;
+                    }[];
+                };
+            };
+        };
+        WiringLook: {
+            on: string[];
+            words: string;
+            source_v: number;
+            flashing: boolean;
+            seen: {
+                id: string;
+                /** @enum {unknown} */
+                looks: "off" | "ghost" | "dim" | "on" | "flash" | "unknown";
+                volts: number | null;
+                amps: number | null;
+                share: number | null;
+                /** @description share of the source’s volts */
+                drop: number | null;
+            }[];
+            wires: {
+                load: string;
+                key: string;
+                amps: number;
+                drop: number;
+            }[];
+            fuses: {
+                id: string;
+                of: string;
+                name: string;
+                rating: number;
+                amps: number;
+                share: number;
+                open: boolean;
+            }[];
+            /** @description loads whose relay is pulled in */
+            relays: string[];
+            /** @description contacts of the drawing */
+            closed: string[];
+            lit: string[];
+            worst_drop: number | null;
+            worst_fuse: number | null;
+        };
+        WiringTable: {
+            states: {
+                key: string;
+                words: string;
+            }[];
+            rows: {
+                load: string;
+                name: string;
+                cells: {
+                    /** @enum {unknown} */
+                    wanted: "off" | "on" | "dim" | "flash" | "any";
+                    /** @enum {unknown} */
+                    seen: "off" | "ghost" | "dim" | "on" | "flash" | "unknown";
+                    right: boolean;
+                    said: boolean;
+                }[];
+            }[];
+        };
         /** @description letters, digits, - and _, at most 40 */
         job_id: string;
         /** @description direct current, or rms on an AC circuit */
@@ -3008,6 +3347,7 @@ export interface components {
             /** Note */
             note?: string;
             claim?: components["schemas"]["job_claim"];
+            fed_by?: components["schemas"]["job_id"];
             /** Added by the conversion */
             added?: boolean;
             /** Stays on with the high beam */
@@ -3366,6 +3706,8 @@ export interface components {
             /** Note */
             note?: string;
         };
+        /** @description length of a wire */
+        job_wire_length: number;
         /**
          * Miser job
          * @description One conversion job: the machine, what was measured, what was chosen. All figures in SI units, engine speed in rpm.
@@ -3459,6 +3801,10 @@ export interface components {
                 feed_ohm?: number;
                 /** Doubt in that */
                 feed_ohm_sigma?: number;
+                /** Most that wires may lose to a lamp, out and back */
+                wire_drop?: number;
+                /** Days parked until flat that are too few */
+                flat_days?: number;
                 /** Volts an LED unit stands when its maker does not say */
                 led_limit_v?: number;
                 /** Volts a filament lamp stands */
@@ -3777,6 +4123,297 @@ export interface components {
                 };
                 /** No fast flash when a lamp is out */
                 loses_warning?: boolean;
+            };
+            wiring?: {
+                /**
+                 * Battery
+                 * @enum {unknown}
+                 */
+                battery_at?: "neck" | "head" | "dash" | "bars" | "tank" | "engine" | "seat" | "tail" | "rack";
+                /**
+                 * Lights come on
+                 * @enum {unknown}
+                 */
+                lights?: "switch" | "with_key";
+                /** The flasher’s earth lead is run */
+                flasher_earth?: boolean;
+                /** The machine’s lighting fuse */
+                fuse_a?: components["schemas"]["job_fuse_amps"];
+                places?: {
+                    /** Head to steering neck */
+                    head?: components["schemas"]["job_wire_length"];
+                    /** Dash to steering neck */
+                    dash?: components["schemas"]["job_wire_length"];
+                    /** Handlebar to steering neck */
+                    bars?: components["schemas"]["job_wire_length"];
+                    /** Steering neck to tank */
+                    tank?: components["schemas"]["job_wire_length"];
+                    /** Tank to engine */
+                    engine?: components["schemas"]["job_wire_length"];
+                    /** Tank to seat */
+                    seat?: components["schemas"]["job_wire_length"];
+                    /** Seat to tail */
+                    tail?: components["schemas"]["job_wire_length"];
+                    /** Tail to cargo rack */
+                    rack?: components["schemas"]["job_wire_length"];
+                };
+                /** Feeds */
+                feeds?: {
+                    id: components["schemas"]["job_id"];
+                    load_id: components["schemas"]["job_id"];
+                    /**
+                     * Fed by
+                     * @enum {unknown}
+                     */
+                    kind: "battery" | "own_plug" | "adapter" | "hub" | "controller" | "relay" | "branch" | "tap" | "accessory";
+                    /**
+                     * Taken from
+                     * @enum {unknown}
+                     */
+                    source?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+                    /**
+                     * Relay triggered by
+                     * @enum {unknown}
+                     */
+                    trigger?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+                    /** Fuse */
+                    fuse_a?: components["schemas"]["job_fuse_amps"];
+                    /** Relay contact */
+                    relay_a?: components["schemas"]["job_fuse_amps"];
+                    /**
+                     * Where it is
+                     * @enum {unknown}
+                     */
+                    at?: "neck" | "head" | "dash" | "bars" | "tank" | "engine" | "seat" | "tail" | "rack";
+                    /**
+                     * Where the relay is
+                     * @enum {unknown}
+                     */
+                    relay_at?: "neck" | "head" | "dash" | "bars" | "tank" | "engine" | "seat" | "tail" | "rack";
+                    /**
+                     * Where the wire is reached
+                     * @enum {unknown}
+                     */
+                    tapped_at?: "neck" | "head" | "dash" | "bars" | "tank" | "engine" | "seat" | "tail" | "rack";
+                    /**
+                     * Earth
+                     * @enum {unknown}
+                     */
+                    earth?: "battery" | "frame" | "bracket";
+                    /**
+                     * Wanted on
+                     * @enum {unknown}
+                     */
+                    wish?: "always" | "key" | "lights" | "low" | "high" | "brake" | "left" | "right";
+                    /** Switch of its own */
+                    switch_id?: components["schemas"]["job_id"];
+                    /** A factory plug holds it back on high beam */
+                    interlock?: boolean;
+                    /** A jumper in the relay’s place */
+                    jumper?: boolean;
+                    /** Strobe with the horn */
+                    strobe?: boolean;
+                    /**
+                     * Tapped on
+                     * @enum {unknown}
+                     */
+                    tap_side?: "machine" | "lamp";
+                    /** Its maker’s plug is cut off */
+                    plug_cut?: boolean;
+                    /** Hub or controller */
+                    device_id?: components["schemas"]["job_id"];
+                    /** Output */
+                    output?: string;
+                    /**
+                     * Side
+                     * @enum {unknown}
+                     */
+                    side?: "left" | "right" | "both";
+                    /** Note */
+                    note?: string;
+                    /** Wires */
+                    wires?: {
+                        id: components["schemas"]["job_id"];
+                        /**
+                         * Which wire
+                         * @enum {unknown}
+                         */
+                        key: "supply" | "feed" | "out" | "earth" | "trigger" | "coil_earth";
+                        /** Length */
+                        length_m?: components["schemas"]["job_wire_length"];
+                        /** Conductor */
+                        area_mm2?: components["schemas"]["job_area"];
+                        /**
+                         * Conductor of
+                         * @enum {unknown}
+                         */
+                        material?: "copper" | "clad";
+                        /** Colour */
+                        colour?: string;
+                        /** Proved with the meter */
+                        proved?: boolean;
+                        /**
+                         * Joined by
+                         * @enum {unknown}
+                         */
+                        join?: "plug" | "bullet" | "tap" | "lever" | "crimp" | "solder";
+                        /** Near engine or exhaust */
+                        near_exhaust?: boolean;
+                    }[];
+                }[];
+                /** Hubs and controllers */
+                devices?: {
+                    id: components["schemas"]["job_id"];
+                    /**
+                     * Kind
+                     * @enum {unknown}
+                     */
+                    kind: "hub" | "controller";
+                    /** Hub or controller */
+                    name: string;
+                    shelf_id?: components["schemas"]["job_id"];
+                    /**
+                     * Where it is
+                     * @enum {unknown}
+                     */
+                    at?: "neck" | "head" | "dash" | "bars" | "tank" | "engine" | "seat" | "tail" | "rack";
+                    /** Fuse at the battery */
+                    fuse_a?: components["schemas"]["job_fuse_amps"];
+                    /** Supply wire */
+                    area_mm2?: components["schemas"]["job_area"];
+                    /** In all */
+                    total_a?: components["schemas"]["job_fuse_amps"];
+                    /** Always hot */
+                    hot_a?: components["schemas"]["job_fuse_amps"];
+                    /** Switched */
+                    switched_a?: components["schemas"]["job_fuse_amps"];
+                    /** Each lamp function */
+                    lamp_a?: components["schemas"]["job_fuse_amps"];
+                    /** It takes itself */
+                    quiescent_a?: components["schemas"]["job_small_amps"];
+                    /** It takes itself, key off */
+                    key_off_a?: components["schemas"]["job_small_amps"];
+                    /** Price */
+                    price_cents?: components["schemas"]["job_cents"];
+                    channel_a?: {
+                        /**
+                         * Electronic fuse
+                         * @enum {unknown}
+                         */
+                        fuse_a?: 1 | 2 | 4 | 6 | 8 | 10 | 15 | 20;
+                        /** Step of intensity */
+                        level?: number;
+                    };
+                    channel_b?: {
+                        /**
+                         * Electronic fuse
+                         * @enum {unknown}
+                         */
+                        fuse_a?: 1 | 2 | 4 | 6 | 8 | 10 | 15 | 20;
+                        /** Step of intensity */
+                        level?: number;
+                    };
+                    triggers?: {
+                        /**
+                         * Ignition
+                         * @enum {unknown}
+                         */
+                        ignition?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+                        /**
+                         * High beam
+                         * @enum {unknown}
+                         */
+                        high?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+                        /**
+                         * Left
+                         * @enum {unknown}
+                         */
+                        left?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+                        /**
+                         * Right
+                         * @enum {unknown}
+                         */
+                        right?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+                        /**
+                         * Horn
+                         * @enum {unknown}
+                         */
+                        horn?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+                    };
+                }[];
+                /** Switches added */
+                switches?: {
+                    id: components["schemas"]["job_id"];
+                    /** Switch */
+                    name: string;
+                }[];
+                /** Wires of your own */
+                wires?: {
+                    id: components["schemas"]["job_id"];
+                    /** Wire */
+                    name?: string;
+                    /** From */
+                    from?: string;
+                    /** To */
+                    to?: string;
+                    /** Length */
+                    length_m?: components["schemas"]["job_wire_length"];
+                    /** Conductor */
+                    area_mm2?: components["schemas"]["job_area"];
+                    /**
+                     * Conductor of
+                     * @enum {unknown}
+                     */
+                    material?: "copper" | "clad";
+                    /** Colour */
+                    colour?: string;
+                }[];
+                /** Wanted otherwise */
+                wanted?: {
+                    id: components["schemas"]["job_id"];
+                    load_id: components["schemas"]["job_id"];
+                    /** Switches on */
+                    state: string;
+                    /**
+                     * Wanted
+                     * @enum {unknown}
+                     */
+                    want: "off" | "on" | "dim" | "flash" | "any";
+                }[];
+                /** Colours */
+                colours?: {
+                    id: components["schemas"]["job_id"];
+                    /** Of */
+                    of?: string;
+                    /** What it does */
+                    function?: string;
+                    /** Colour */
+                    colour?: string;
+                    /** Proved with the meter */
+                    proved?: boolean;
+                }[];
+                /** Spare leads */
+                spares?: {
+                    id: components["schemas"]["job_id"];
+                    /** Lead */
+                    name: string;
+                    /** Colour */
+                    colour?: string;
+                    /** Live */
+                    live?: boolean;
+                    /** Capped */
+                    capped?: boolean;
+                }[];
+                /** Lever connectors */
+                connectors?: {
+                    id: components["schemas"]["job_id"];
+                    /** Connector */
+                    name: string;
+                    /** Wires in it */
+                    wires?: number;
+                    /** Ports */
+                    ports?: number;
+                }[];
             };
         };
     };
@@ -5955,6 +6592,128 @@ export interface operations {
                 content: {
                     "image/svg+xml": string;
                     "text/plain": string;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    wiringStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+                /** @description lamps on the machine’s own wires drawn as well */
+                all?: "0" | "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the wiring */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiringView"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    wiringState: {
+        parameters: {
+            query?: {
+                /** @description switches that are on, joined by + */
+                on?: string;
+                /** @description every channel of a controller at full */
+                full?: "0" | "1";
+                all?: "0" | "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what is seen */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiringLook"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    wiringTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiringTable"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    wiringFile: {
+        parameters: {
+            query: {
+                kind: "svg" | "strip" | "pdf" | "csv" | "netlist";
+                on?: string;
+                all?: "0" | "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                    "text/plain": string;
+                    "text/csv": string;
+                    "application/pdf": string;
                 };
             };
             401: components["responses"]["Refused"];

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useReference } from '../../state/useReference'
 import { plain } from '../../ui/format'
-import { useFlash } from './useFlash'
+import { useFlash } from '../../state/useFlash'
 
 /** The loop of this machine: what the core laid out, lit as the core solved it. */
 const props = defineProps<{ side: Schemas['SignalsSide']; command: string; title: string }>()
