@@ -47,7 +47,8 @@ module Miser
 
       # It is pulled in as long as what it feeds is on.
       def coil(feed, load)
-        { 'id' => "coil-#{feed['id']}"[0, 40], 'name' => "Relay coil, #{load['name']}"[0, 80], 'group' => 'accessory', 'role' => load['role'],
+        { 'id' => "coil-#{feed['id']}"[0, 40], 'name' => "Relay coil, #{load['name']}"[0, 80],
+          'group' => 'accessory', 'role' => load['role'],
           'circuit' => load['circuit'], 'law' => 'heater', 'wanted' => true, 'taken' => load['wanted'] ? load['taken'] : true,
           'fed_by' => feed['id'], 'figures' => [{ 'id' => 'f', 'origin' => 'default', 'amps' => COIL_A, 'volts' => COIL_V }] }.compact
       end

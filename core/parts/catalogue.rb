@@ -20,9 +20,11 @@ module Miser
         'year_harness' => 'Adapter harness for the year',
         'lamp_hub' => 'Plug-in isolating hub, headlamp',
         'hub' => 'Isolating hub', 'hub_lead' => 'Harness lead of the hub', 'controller' => 'Two-channel light controller',
-        'relay' => 'Relay, 12 V 30 A, make contact', 'relay_socket' => 'Relay socket with leads', 'fuse_holder' => 'Blade fuse holder, in line',
+        'relay' => 'Relay, 12 V 30 A, make contact', 'relay_socket' => 'Relay socket with leads',
+        'fuse_holder' => 'Blade fuse holder, in line',
         'blade_fuse' => 'Blade fuse', 'ring_terminal' => 'Ring terminal', 'bullet_pair' => 'Bullet and socket, pair',
-        'piercing_tap' => 'Piercing tap', 'branch_adapter' => 'Branch adapter', 'wire' => 'Wire, a metre', 'shrink' => 'Heat-shrink with glue, a length'
+        'piercing_tap' => 'Piercing tap', 'branch_adapter' => 'Branch adapter', 'wire' => 'Wire, a metre',
+        'shrink' => 'Heat-shrink with glue, a length'
       }.freeze
 
       # @param cents [Hash{String=>Integer}] by kind of part

@@ -12,7 +12,10 @@ module Miser
       SWITCH_OHM = 0.002
       # A relay's coil: 0.15 A at 12 V, common practice.
       COIL_OHM = 80.0
+      # What a trigger takes of the wire it listens to, Ω. Assumption.
       SENSE_OHM = 10_000.0
+      # mm² of a wire laid between two points, where nobody says. Assumption.
+      LOOSE_MM2 = 0.75
 
       # What the circuit is made for.
       # @!attribute on [Array<String>] switches @!attribute flash [Boolean] whether the flasher's contact is closed
@@ -228,8 +231,8 @@ module Miser
         ends = %w[from to].map { |k| point(row[k]) }
         return if ends.include?(nil) || ends.uniq.one?
 
-        wire("j#{index}", *ends, Draw::Conductor.ohms(row['length_m'] || Feeds::Feed::NEARBY_M, row['area_mm2'] || 0.75, row['material'] || 'copper') +
-                                 (Feeds::Feed::JOINTS * Feeds::JOINT_OHM))
+        copper = Draw::Conductor.ohms(row['length_m'] || Feeds::Feed::NEARBY_M, row['area_mm2'] || LOOSE_MM2, row['material'] || 'copper')
+        wire("j#{index}", *ends, copper + (Feeds::Feed::JOINTS * Feeds::JOINT_OHM))
       end
 
       def point(name)

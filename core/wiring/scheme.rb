@@ -213,13 +213,17 @@ module Miser
 
       # What the machine has, and what something is taken from.
       def needed
-        roles = consumers.map(&:role)
-        lines = plan.feeds.flat_map { |f| [f.source, f.trigger, f.row['wish']] } + devices.flat_map { |d| Devices.lines(d) }
-        strobe = plan.feeds.any? { |f| f.row['strobe'] }
-        [('high' if roles.include?('head_high') || lines.include?('high') || roles.include?('aux_lamp')),
-          ('left' if roles.include?('signal_left') || lines.include?('left')), ('right' if roles.include?('signal_right') || lines.include?('right')),
-          ('brake' if roles.include?('brake') || lines.intersect?(%w[brake brake_live])), ('horn' if lines.include?('horn') || strobe)].compact
+        here = consumers.map(&:role) + plan.feeds.flat_map { |f| [f.source, f.trigger, f.row['wish']] } + devices.flat_map do |d|
+          Devices.lines(d)
+        end
+        here << 'horn' if plan.feeds.any? { |f| f.row['strobe'] }
+        NEEDED.select { |_, from| here.intersect?(from) }.keys
       end
+
+      # Switches by what asks for them.
+      NEEDED = { 'high' => %w[head_high aux_lamp high], 'left' => %w[signal_left left], 'right' => %w[signal_right right],
+                 'brake' => %w[brake brake_live], 'horn' => %w[horn] }.freeze
+      private_constant :NEEDED
     end
   end
 end

@@ -22,6 +22,8 @@ class WiringTest < Miser::Test
           'channel_b' => { 'fuse_a' => 8 } }.freeze
   SWITCH = [{ 'id' => 's', 'name' => 'Bar switch' }].freeze
 
+  LEAVES = BOX.merge('triggers' => { 'ignition' => 'key', 'left' => 'left' }).freeze
+
   # Written out by hand from how each is wired: the sets of switches that light it, each with what must be off; the rest does not matter.
   def by_hand
     { 'relay on high' => [on_bar('relay', trigger: 'high', fuse_a: 5), ['key lights high']],
@@ -39,9 +41,8 @@ class WiringTest < Miser::Test
       'hub, always hot' => [on_bar('hub', devices: [HUB], device_id: 'hub', output: 'hot'), ['']],
       'channel' => [on_bar('controller', devices: [BOX], device_id: 'box', output: 'a'), ['key']],
       'channel without ignition' => [on_bar('controller', devices: [BOX.except('triggers')], device_id: 'box', output: 'a'), []],
-      'channel that goes out left' => [on_bar('controller', devices: [BOX.merge('triggers' => { 'ignition' => 'key',
-                                                                                                'left' => 'left' })], device_id: 'box', output: 'a',
-        side: 'left'), ['key -left']] }
+      'channel that goes out left' => [on_bar('controller', devices: [LEAVES], device_id: 'box', output: 'a', side: 'left'),
+        ['key -left']] }
   end
 
   def meets?(state, pattern)
@@ -184,7 +185,7 @@ class WiringTest < Miser::Test
     job = settled(wired(added: [bar(4.0)], wiring: { 'devices' => [HUB, BOX] }))
     scheme = survey(job).scheme
     consumer = scheme.consumer_of('bar')
-    scheme.offers(consumer).select { |_, no| no.nil? }.each_key do |kind|
+    scheme.offers(consumer).select { |_, no| no.nil? }.map(&:first).each do |kind|
       row = scheme.filled_as(consumer, kind)
       done = survey(job.merge('wiring' => job['wiring'].merge('feeds' => [row])))
       assert_equal [], Miser::Formats::JobSchema.errors(settled(job.merge('wiring' => job['wiring'].merge('feeds' => [Miser::Stages::WiringStage.plain(row)]))))

@@ -107,7 +107,8 @@ module Miser
       def findings
         scheme.devices.select { |d| d['kind'] == 'controller' && !Devices.triggers(d).key?('ignition') }.map do |d|
           found("#{d['name']}: without its ignition wire it does nothing.", subject: d['id'],
-            cures: [Cure.new(label: 'from the wire live with the key', edits: [edit("/wiring/devices/#{d['id']}/triggers/ignition", 'key')])])
+            cures: [Cure.new(label: 'from the wire live with the key',
+              edits: [edit("/wiring/devices/#{d['id']}/triggers/ignition", 'key')])])
         end
       end
     end

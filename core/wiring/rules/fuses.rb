@@ -57,7 +57,8 @@ module Miser
       def feeds
         fed.select { |c| c.feed.kind.fused? && c.feed.fuse_a.nil? }.map do |c|
           right = c.known? ? Feeds::Blade.for(scheme.most_amps(c)) : nil
-          found("#{c.name}: no fuse between #{c.feed.kind.source == 'battery' ? 'the battery' : 'the terminal'} and its wire.", subject: c.id,
+          start = c.feed.kind.source == 'battery' ? 'the battery' : 'the terminal'
+          found("#{c.name}: no fuse between #{start} and its wire.", subject: c.id,
             cures: [right && on_feed(c, "a #{number(right)} A fuse", 'fuse_a' => right)])
         end
       end
