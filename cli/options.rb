@@ -33,6 +33,8 @@ module Miser
         when :state then parser.on('--state STATE', %w[off left right hazard]) { |v| found[:state] = v }
         when :side then parser.on('--side SIDE', %w[before after]) { |v| found[:side] = v }
         when :seen then parser.on('--seen FILE') { |v| found[:seen] = v }
+        when :on then parser.on('--state SWITCHES') { |v| found[:on] = v }
+        when :wiring_format then parser.on('--format FORMAT', %w[text json svg netlist]) { |v| found[:format] = v }
         when :format then parser.on('--format FORMAT', %w[text json]) { |v| found[:format] = v }
         else parser.on("--#{name}") { found[name] = true }
         end

@@ -21,7 +21,7 @@ module Miser
           <svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 #{@drawing.width} #{@drawing.height}" font-family="sans-serif" font-size="18">
           <title>#{text(@title)}</title>
           <rect width="100%" height="100%" fill="#fff"/>
-          #{(@drawing.wires.map { |w| wire(w) } + @drawing.parts.map { |p| part(p) }).join("\n")}
+          #{(@drawing.wires.map { |w| wire(w) } + @drawing.parts.map { |p| part(p) } + @drawing.texts.map { |t| words(t) }).join("\n")}
           </svg>
         SVG
       end
@@ -31,8 +31,15 @@ module Miser
       def text(value) = ERB::Util.html_escape(value.to_s)
 
       def wire(wire)
-        label = wire.label && "<text x=\"#{(wire.points[0][0] + wire.points[1][0]) / 2}\" y=\"#{wire.points[0][1] - 8}\" text-anchor=\"middle\">#{text(wire.label)}</text>"
-        "<polyline points=\"#{wire.points.map { |p| p.join(',') }.join(' ')}\" #{STROKE}/>#{label}"
+        points = wire.points.map { |p| p.join(',') }.join(' ')
+        base = "<polyline points=\"#{points}\" #{wire.paint.empty? ? STROKE : "fill=\"none\" stroke=\"#{wire.paint[0]}\" stroke-width=\"5\""}/>"
+        wire.paint[1] ? "#{base}<polyline points=\"#{points}\" fill=\"none\" stroke=\"#{wire.paint[1]}\" stroke-width=\"1.5\"/>" : base
+      end
+
+      def words(drawn)
+        drawn.lines.each_with_index.map do |line, i|
+          "<text x=\"#{drawn.x}\" y=\"#{drawn.y + (i * drawn.size * LINE)}\" font-family=\"monospace\" font-size=\"#{drawn.size}\">#{text(line)}</text>"
+        end.join
       end
 
       def part(part) = "<g transform=\"translate(#{part.x} #{part.y}) rotate(#{part.turn})\">#{symbol(part)}</g>#{label(part)}"

@@ -1,6 +1,9 @@
 # frozen_string_literal: true
 
 require_relative '../core/signals/harness'
+require_relative '../core/signals/terms'
+require_relative 'drawn_text'
+require_relative 'wire_paint'
 
 module Miser
   module Formats
@@ -14,8 +17,8 @@ module Miser
       # @!attribute label_at [String] right or above
       Part = Struct.new(:kind, :id, :label, :label_at, :x, :y, :turn, :filament, :pins, keyword_init: true)
       # A drawn wire. @!attribute points [Array<Array(Integer, Integer)>] @!attribute node [String]
-      # @!attribute label [String, nil] the wire's colours, as entered
-      Track = Struct.new(:points, :node, :label, keyword_init: true)
+      # @!attribute paint [Array<String>] the wire's colours, as entered
+      Track = Struct.new(:points, :node, :paint, keyword_init: true)
 
       WIDTH = 760
       HEIGHT = 400
@@ -25,8 +28,12 @@ module Miser
       FIRST_X = 540
       STEP_X = 130
       TELL_X = 452
+      # What the wires' colours are called stands under the loop, in columns: beside the wires there is no room for any name.
+      NAMES_Y = HEIGHT + 24
+      NAME_WIDE = 180
+      NAME_LINES = 3
 
-      attr_reader :parts, :wires
+      attr_reader :parts, :wires, :texts
 
       # @param harness [Harness] @param colours [Hash{String=>String}] by function: supply, output, left, right
       def initialize(harness, colours = {})
@@ -34,14 +41,16 @@ module Miser
         @colours = colours
         @parts = []
         @wires = []
+        @texts = []
         feed
         Signals::SIDES.each { |s| side(s) }
         telltale
+        names
       end
 
       def width = [WIDTH, FIRST_X + (STEP_X * (Signals::SIDES.map { |s| @h.side(s).size }.max + (@h.resistors.any? ? 1 : 0))) - 40].max
 
-      def height = HEIGHT
+      def height = @texts.empty? ? HEIGHT : HEIGHT + 24 + (NAME_LINES * 20)
 
       private
 
@@ -49,7 +58,16 @@ module Miser
         @parts << Part.new(kind: kind, id: id, label: label, label_at: label_at, x: x, y: y, turn: turn, filament: filament, pins: pins)
       end
 
-      def wire(node, *points, label: nil) = @wires << Track.new(points: points, node: node, label: label)
+      def wire(node, *points, colour: nil) = @wires << Track.new(points: points, node: node, paint: WirePaint.of(@colours[colour]))
+
+      def names
+        @colours.reject { |_, name| name.to_s.empty? }.each_with_index do |(key, name), i|
+          x = 24 + (NAME_WIDE * i)
+          words = "#{Signals::Terms::WIRES.fetch(key)}: #{name}"
+          @texts << DrawnText.new(x: x, y: NAMES_Y, size: 16, bold: false, role: 'wire',
+            lines: DrawnText.wrapped(words, room: NAME_WIDE - 16, size: 16, most: NAME_LINES))
+        end
+      end
 
       def feed
         part('battery', 40, MID + 60, id: 'battery')
@@ -57,13 +75,13 @@ module Miser
         wire('0', [40, MID + 84], [40, MID + 112])
         wire('bat', [40, MID + 36], [40, MID], [70, MID])
         part('fuse', 90, MID, id: 'fuse', label: @h.fuse_a && format('%g A', @h.fuse_a))
-        wire('fed', [110, MID], [172, MID], label: @colours['supply'])
+        wire('fed', [110, MID], [172, MID], colour: 'supply')
         part('flasher', 222, MID, id: 'flasher', label: @h.flasher.kind.label, pins: @h.flasher.kind.terminals)
         flasher_earth if @h.flasher.kind.terminals.include?('31')
-        wire('out', [272, MID], [338, MID], label: @colours['output'])
+        wire('out', [272, MID], [338, MID], colour: 'output')
         part('switch', 360, MID, id: 'switch')
         Signals::SIDES.each do |s|
-          wire(s, [384, MID + (AWAY[s] * 18)], [404, MID + (AWAY[s] * 18)], [404, BUS[s]], [FIRST_X, BUS[s]], label: @colours[s])
+          wire(s, [384, MID + (AWAY[s] * 18)], [404, MID + (AWAY[s] * 18)], [404, BUS[s]], [FIRST_X, BUS[s]], colour: s)
         end
       end
 

@@ -17,7 +17,7 @@ module Miser
       Run = Struct.new(:points, :paint, :wire, :load, keyword_init: true)
       Rail = Struct.new(:key, :y, :from, :to, keyword_init: true)
 
-      WIDE = 176
+      WIDE = 184
       LEFT = 84
       TOP = { '30' => 44, '15' => 88, '31' => 560 }.freeze
       NUMBER_Y = 596
@@ -33,6 +33,8 @@ module Miser
 
       # From a track to what is written beside its symbol; the next one's symbol wants as much.
       SIDE = 34
+      # From a track to what is written of its wire: there the next one has no symbol.
+      WIRE = 16
       # Tracks that a row on paper holds.
       ON_PAPER = 7
 
@@ -91,8 +93,8 @@ module Miser
       end
 
       # Right of the track, as many lines as there is room for.
-      def beside(y, words, lines: 2, dx: 16, **rest)
-        text(@x + dx, y, DrawnText.wrapped(words, room: WIDE - dx - (dx == SIDE ? SIDE : 8), size: 16, most: lines), **rest)
+      def beside(y, words, lines: 2, dx: WIRE, **rest)
+        text(@x + dx, y, DrawnText.wrapped(words, room: WIDE - dx - (dx == WIRE ? 8 : SIDE), size: 16, most: lines), **rest)
       end
 
       def run(from, to, wire: nil, load: nil, colour: nil)
@@ -201,7 +203,7 @@ module Miser
         contacts(c, feed.trigger, feed.row['switch_id'])
         wire_label(c, 'trigger', SLOTS[:label])
         part('coil', c.id, c.part('k'), SLOTS[:consumer], value: { x: @x + SIDE, y: SLOTS[:consumer] + 40 })
-        beside(SLOTS[:consumer] - 20, "relay coil, contact in #{numbers[[:load, c.id]]}", dx: SIDE, lines: 3, load: c.id)
+        beside(SLOTS[:consumer] - 20, "coil, contact in #{numbers[[:load, c.id]]}", dx: SIDE, lines: 3, load: c.id)
         text(@x - SIDE, SLOTS[:consumer] - 26, ['86'], load: c.id)
         text(@x - SIDE, SLOTS[:consumer] + 38, ['85'], load: c.id)
         wire_label(c, 'coil_earth', SLOTS[:earth])

@@ -11,7 +11,8 @@ module Miser
       # What a proposal goes by.
       # @!attribute amps [Float, nil] A it draws; nil where unknown @!attribute swapped [Boolean] a part in an old lamp's place
       # @!attribute brought [Boolean] a function its lamp never had @!attribute plugs_differ [Boolean]
-      # @!attribute bus [Boolean] @!attribute battery [Boolean] whether the machine has one @!attribute extras [Integer] auxiliary lamps added
+      # @!attribute bus [Boolean] @!attribute battery [Boolean] whether the machine has one
+      # @!attribute extras [Integer] auxiliary lamps added
       Case = Struct.new(:role, :group, :amps, :swapped, :brought, :plugs_differ, :bus, :battery, :extras, keyword_init: true)
 
       REGISTRY = {} # rubocop:disable Style/MutableConstant -- filled by the kinds as they load

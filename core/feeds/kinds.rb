@@ -14,7 +14,8 @@ module Miser
     # Always hot.
     class BatteryDirect < Kind
       declare 'battery', label: 'Battery direct', what: 'Always hot, through its own fuse at the battery: a tracker, never a lamp.',
-        wires: [wire('supply', 'battery to load', :battery, :load, 0.75, fused: true), wire('earth', 'back to the battery', :load, :earth, 0.75)],
+        wires: [wire('supply', 'battery to load', :battery, :load, 0.75, fused: true),
+          wire('earth', 'back to the battery', :load, :earth, 0.75)],
         parts: { 'fuse_holder' => 1, 'blade_fuse' => 2, 'ring_terminal' => 2 }, undo: 'nothing is left', source: 'battery'
 
       def self.reason(kase) = kase.role == 'tracker' ? 'it must draw with the key off' : nil
@@ -65,7 +66,8 @@ module Miser
     class Relay < Kind
       declare 'relay', label: 'Relay', what: 'The lamp’s current comes from the battery through its own fuse; a wire of the machine only pulls the relay in.',
         wires: [wire('supply', 'battery to 30', :battery, :relay, 1.5, fused: true), wire('out', '87 to lamp', :relay, :load, 1.5),
-          wire('earth', 'back to the battery', :load, :earth, 1.5), wire('trigger', 'trigger to 86', :trigger, :relay, 0.75, carries: :coil),
+          wire('earth', 'back to the battery', :load, :earth, 1.5),
+          wire('trigger', 'trigger to 86', :trigger, :relay, 0.75, carries: :coil),
           wire('coil_earth', '85 to earth', :relay, :ground, 0.75, carries: :coil)],
         parts: { 'relay' => 1, 'relay_socket' => 1, 'fuse_holder' => 1, 'blade_fuse' => 2, 'ring_terminal' => 3, 'piercing_tap' => 1 },
         cuts: 1, undo: 'a pin hole in one wire', source: 'battery', extra_ohms: CONTACT_OHM

@@ -3,6 +3,7 @@
 require_relative '../draw/conductor'
 
 module Miser
+  # How things are fed, and what that takes.
   module Feeds
     # One wire of a feed, end to end.
     # @!attribute key [String] which of its feed's wires @!attribute id [String] of its row, else its key

@@ -32,8 +32,10 @@ module Miser
         wiring = document['wiring']
         there = loads.to_h { |l| [l['id'], true] }
         boxes = (wiring['devices'] || []).to_h { |d| [d['id'], true] }
-        feeds = (wiring['feeds'] || []).select { |f| there[f['load_id']] }
-                                       .map { |f| f['device_id'].nil? || boxes[f['device_id']] ? f : f.except('device_id', 'output') }
+        feeds = (wiring['feeds'] || []).select { |f| there[f['load_id']] }.map do |f|
+          boxed = f['device_id'].nil? || boxes[f['device_id']] ? f : f.except('device_id', 'output')
+          boxed['from_load'].nil? || there[boxed['from_load']] ? boxed : boxed.except('from_load')
+        end
         return if feeds == (wiring['feeds'] || [])
 
         document['wiring'] = wiring.merge('feeds' => feeds)

@@ -116,9 +116,15 @@ module Miser
         load(c, back(c, rest.first))
       end
 
+      # What feeds another load, where it is taken from there.
+      def shared(c)
+        other = c.feed.row['from_load'] && scheme.known.find { |o| o.id == c.feed.row['from_load'] && !o.equal?(c) }
+        other&.part('c')
+      end
+
       # What is taken from a lamp's wire shares that wire's way.
       def tapped(c)
-        top = node(c.feed.source)
+        top = shared(c) || node(c.feed.source)
         return top if c.feed.kind.source
 
         wire(c.part('m'), top, c.part('tap'), scheme.settings[:feed_ohm])
@@ -142,7 +148,7 @@ module Miser
         return unless own_on?(feed.row['switch_id'])
         return if feed.row['interlock'] && !feed.row['jumper'] && live?('high')
 
-        wire(c.part('w_trigger_'), node(feed.trigger), c.part('n86_'), feed.wire_named('trigger').ohms)
+        wire(c.part('w_trigger_'), shared(c) || node(feed.trigger), c.part('n86_'), feed.wire_named('trigger').ohms)
         wire(c.part('k'), c.part('n86_'), c.part('n85_'), COIL_OHM)
         wire(c.part('w_coil_earth_'), c.part('n85_'), '0', feed.wire_named('coil_earth').ohms)
       end
@@ -186,9 +192,9 @@ module Miser
 
       # Supply, what it takes itself, its outputs that are on.
       def device(row, index)
-        top = 'bat'
+        top = supply(row)
         if row['fuse_a']
-          wire("df#{index}", 'bat', "dfused#{index}",
+          wire("df#{index}", top, "dfused#{index}",
             state.open.include?("df#{index}") ? Network::Resistor::OPEN : Feeds.fuse_ohms(row['fuse_a']))
           top = "dfused#{index}"
         end
@@ -202,6 +208,12 @@ module Miser
           sense(index, o)
         end
         Devices.triggers(row).each { |name, line| wire("t#{index}_#{name}", node(line), '0', SENSE_OHM) if Feeds::Lines::BY_KEY.key?(line) }
+      end
+
+      # The battery, or an output of another box.
+      def supply(row)
+        other = row['from_device'] && scheme.devices.index { |d| d['id'] == row['from_device'] }
+        other ? "d#{other}_#{row['from_output']}" : 'bat'
       end
 
       def sense(index, output)

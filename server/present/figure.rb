@@ -20,6 +20,10 @@ module Miser
         shown
       end
 
+      # @param text [Formats::DrawnText]
+      # @return [Hash]
+      def drawn_words(text) = text.to_h.merge(line: (text.size * Formats::LINE).round(2))
+
       # JSON has no infinities; a figure that ran off is not shown as one.
       # @return [Numeric, nil]
       def finite(number) = number&.finite? ? significant(number) : nil

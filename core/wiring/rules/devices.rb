@@ -94,9 +94,24 @@ module Miser
       declare 'own_output', label: 'A hub on its own output', severity: 'red'
 
       def findings
-        scheme.devices.select do |d|
-          d['fed_by'] == d['id']
-        end.map { |d| found("#{d['name']} is fed from an output of its own.", subject: d['id']) }
+        scheme.devices.select { |d| own?(d) }.map do |d|
+          found("#{d['name']} is fed from an output of its own: it never wakes.", subject: d['id'],
+            cures: [Cure.new(label: 'from the battery', edits: [edit("/wiring/devices/#{d['id']}/from_device", nil)])])
+        end
+      end
+
+      private
+
+      # Itself, or by way of others.
+      def own?(device)
+        seen = []
+        at = device
+        while at && at['from_device'] && !seen.include?(at['id'])
+          seen << at['id']
+          at = scheme.plan.device(at['from_device'])
+          return true if at && at['id'] == device['id']
+        end
+        false
       end
     end
 

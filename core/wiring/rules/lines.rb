@@ -184,7 +184,30 @@ module Miser
     class Circle < Rule
       declare 'circle', label: 'Feeds in a circle', severity: 'red'
 
-      def findings
+      def findings = rings + chatter
+
+      private
+
+      # Each waits for the other to be fed.
+      def rings
+        fed.select { |c| round?(c) }.map do |c|
+          found("#{c.name} is taken from what it feeds itself, by way of others: nothing of it ever comes on.", subject: c.id,
+            cures: [on_feed(c, 'not from there', 'from_load' => nil)])
+        end
+      end
+
+      def round?(consumer)
+        seen = []
+        at = consumer
+        while at&.feed && at.feed.row['from_load'] && !seen.include?(at.id)
+          seen << at.id
+          at = scheme.consumer_of(at.feed.row['from_load'])
+          return true if at.equal?(consumer)
+        end
+        false
+      end
+
+      def chatter
         restless = truth.states.find { |s| truth.look(s).restless? } or return []
         [found("With #{scheme.switches.words(restless)} a relay switches itself on and off.")]
       end

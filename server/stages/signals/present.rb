@@ -44,7 +44,8 @@ module Miser
           seen(Signals::Seen.new(harness, c, thresholds: survey.thresholds, volts: volts, lights: lights))
         end
         judged = survey.judge(harness)
-        { drawing: { width: drawing.width, height: drawing.height, parts: drawing.parts.map(&:to_h), wires: drawing.wires.map(&:to_h) },
+        { drawing: { width: drawing.width, height: drawing.height, parts: drawing.parts.map(&:to_h), wires: drawing.wires.map(&:to_h),
+                     texts: drawing.texts.map { |t| Present.drawn_words(t) } },
           views: views,
           problems: judged.problems.map(&:to_h), words: judged.words }
       end

@@ -76,16 +76,14 @@ module Miser
       def tracks(survey, all)
         drawing = Formats::TrackDrawing.new(survey, all: all)
         { width: drawing.width, height: drawing.height, rails: drawing.rails.map(&:to_h), runs: drawing.runs.map(&:to_h),
-          parts: drawing.parts.map(&:to_h), texts: drawing.texts.map { |t| words(t) } }
+          parts: drawing.parts.map(&:to_h), texts: drawing.texts.map { |t| drawn_words(t) } }
       end
 
       def strip(survey)
         drawing = Formats::StripDrawing.new(survey)
         { width: drawing.width, height: drawing.height, stops: drawing.stops.map(&:to_h), lanes: drawing.lanes.map(&:to_h),
-          texts: drawing.texts.map { |t| words(t) } }
+          texts: drawing.texts.map { |t| drawn_words(t) } }
       end
-
-      def words(text) = text.to_h.merge(size: text.size, line: (text.size * Formats::LINE).round(2))
 
       def places(scheme)
         Feeds::Places::TABLE.select(&:to).map { |p| { key: p.key, label: p.label, to: Feeds::Places::BY_KEY.fetch(p.to).label, metres: scheme.places.metres(p.key) } }

@@ -1960,6 +1960,17 @@ export interface components {
             stage_states: components["schemas"]["Words"];
             flag_levels: components["schemas"]["Words"];
         };
+        DrawnWords: {
+            x: number;
+            y: number;
+            lines: string[];
+            size: number;
+            bold: boolean;
+            role: string;
+            load: string | null;
+            /** @description height of a line */
+            line: number;
+        };
         OrderItem: {
             kind: string;
             name: string;
@@ -2660,10 +2671,11 @@ export interface components {
         DrawnWire: {
             points: number[][];
             node: string;
-            label: string | null;
+            paint: string[];
         };
         SignalsSide: {
             drawing: {
+                texts: components["schemas"]["DrawnWords"][];
                 width: number;
                 height: number;
                 parts: components["schemas"]["DrawnPart"][];
@@ -2899,17 +2911,6 @@ export interface components {
                 most_a: number | null;
                 step_a: number | null;
             }[];
-        };
-        DrawnWords: {
-            x: number;
-            y: number;
-            lines: string[];
-            size: number;
-            bold: boolean;
-            role: string;
-            load: string | null;
-            /** @description height of a line */
-            line: number;
         };
         WiringTracks: {
             width: number;
@@ -4176,6 +4177,8 @@ export interface components {
                      * @enum {unknown}
                      */
                     trigger?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+                    /** Taken from what feeds */
+                    from_load?: components["schemas"]["job_id"];
                     /** Fuse */
                     fuse_a?: components["schemas"]["job_fuse_amps"];
                     /** Relay contact */
@@ -4277,6 +4280,10 @@ export interface components {
                      * @enum {unknown}
                      */
                     at?: "neck" | "head" | "dash" | "bars" | "tank" | "engine" | "seat" | "tail" | "rack";
+                    /** Fed by the box */
+                    from_device?: components["schemas"]["job_id"];
+                    /** Its output */
+                    from_output?: string;
                     /** Fuse at the battery */
                     fuse_a?: components["schemas"]["job_fuse_amps"];
                     /** Supply wire */

@@ -76,20 +76,17 @@ function describe(item: Item) {
     >
       <g fill="none" stroke="var(--edge)" stroke-width="2.5">
         <template v-for="(w, i) in side.drawing.wires" :key="i">
-          <polyline :points="w.points.map((p) => p.join(',')).join(' ')" />
-          <text
-            v-if="w.label"
-            :x="w.points[0][1] === w.points[1][1] ? (w.points[0][0] + w.points[1][0]) / 2 : w.points[0][0] + 6"
-            :y="w.points[0][1] - 8"
-            text-anchor="middle"
-            font-size="17"
-            fill="var(--dim)"
-            stroke="none"
-          >
-            {{ w.label }}
-          </text>
+          <polyline
+            :points="w.points.map((p) => p.join(',')).join(' ')"
+            :stroke="w.paint[0]"
+            :stroke-width="w.paint.length ? 5 : undefined"
+          />
+          <polyline v-if="w.paint[1]" :points="w.points.map((p) => p.join(',')).join(' ')" :stroke="w.paint[1]" stroke-width="1.5" />
         </template>
       </g>
+      <text v-for="(t, i) in side.drawing.texts" :key="`t${i}`" class="num" :y="t.y" :font-size="t.size" fill="var(--ink)" data-words>
+        <tspan v-for="(l, j) in t.lines" :key="j" :x="t.x" :dy="j === 0 ? 0 : t.line">{{ l }}</tspan>
+      </text>
       <template v-for="(p, i) in side.drawing.parts" :key="i">
         <g
           v-if="p.kind === 'lamp' || p.kind === 'telltale'"

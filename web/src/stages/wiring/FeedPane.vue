@@ -24,6 +24,9 @@ const boxes = computed(() => props.view.devices.filter((d) => d.kind === props.l
 const outputs = computed(() => props.view.devices.find((d) => d.id === row.value?.device_id)?.outputs ?? [])
 const switches = computed(() => (job.document?.wiring?.switches ?? []).map((s) => ({ key: s.id, label: s.name })))
 const drop = computed(() => props.look?.wires.filter((w) => w.load === props.load.id) ?? [])
+const others = computed(() =>
+  props.view.loads.filter((l) => l.id !== props.load.id && l.wires.length).map((l) => ({ key: l.id, label: l.name })),
+)
 const SIDES = [
   { key: 'both', label: 'both sides' },
   { key: 'left', label: 'left' },
@@ -62,6 +65,13 @@ const TAPPED = [
         label="Taken from"
         :options="view.options.lines"
         :fallback="load.source"
+      />
+      <PickField
+        v-if="others.length && (relay || load.kind === 'tap' || load.kind === 'branch')"
+        :at="`${at}/from_load`"
+        label="From what feeds another"
+        :options="others"
+        none="no: as above"
       />
       <QuantityField v-if="load.fused" :at="`${at}/fuse_a`" label="Fuse" unit="A" :step="1" />
       <QuantityField v-if="relay" :at="`${at}/relay_a`" label="Relay contact" unit="A" :step="5" :help="view.options.usual.relay_a" />
