@@ -54,7 +54,7 @@ module Miser
         @runs = []
         @texts = []
         @closes = {}
-        lay_out(all ? @scheme.consumers : @scheme.altered)
+        lay_out((all ? @scheme.consumers : @scheme.altered).sort_by.with_index { |c, i| [rank(c), i] })
         @rails = TOP.map { |key, y| Rail.new(key: key, y: y, from: LEFT - 20, to: width - 16) }
         TOP.each { |key, y| text(20, y + 6, [key], size: 18, bold: true) }
       end
@@ -84,6 +84,14 @@ module Miser
           send("draw_#{kind}", kind == :device ? what : @scheme.consumer_of(what), numbers)
           text(@x - 6, NUMBER_Y, [(i + 1).to_s], size: 18, role: 'number')
         end
+      end
+
+      # What takes most thought first, what only plugs in last.
+      def rank(c)
+        return 3 if c.feed.nil? || c.feed.kind.wires.empty?
+        return 0 if c.feed.kind.relay?
+
+        c.feed.kind.device? ? 1 : 2
       end
 
       def tracks_of(c) = c.feed&.kind&.relay? ? [[:coil, c.id], [:load, c.id]] : [[:load, c.id]]

@@ -5,11 +5,14 @@ import { useJob } from '../../state/useJob'
 import ToneNote from '../../ui/ToneNote.vue'
 
 /** What the rules say against the wiring, each with what would mend it. */
-const props = defineProps<{ view: Schemas['WiringView']; shown: number }>()
+const props = defineProps<{ view: Schemas['WiringView']; shown: number; every: boolean }>()
 const emit = defineEmits<{ pick: [load: string] }>()
 const job = useJob()
 const TONES = { red: 'bad', amber: 'doubt', note: 'plain' } as const
-const told = computed(() => props.view.findings.slice(0, props.shown))
+/** The first are what is wrong; what is only good to know stands with all of them. */
+const told = computed(() =>
+  props.every ? props.view.findings : props.view.findings.filter((f) => f.severity !== 'note').slice(0, props.shown),
+)
 const subjects = computed(() => new Set(props.view.loads.map((l) => l.id)))
 </script>
 

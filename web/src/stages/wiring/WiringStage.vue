@@ -38,6 +38,10 @@ const touched = computed(() => view.value?.shorts.find((s) => `${s.load} ${s.wir
 const asked = computed(() => ({ on: on.value.join('+'), all: all.value ? '1' : '0' }))
 /** Findings that are seen at once. */
 const FIRST = 2
+const hidden = computed(() => {
+  const found = view.value?.findings ?? []
+  return found.length > FIRST || found.some((f) => f.severity === 'note')
+})
 const PARTS = [
   { id: 'drawing', label: 'Drawing' },
   { id: 'feeds', label: 'Feeds' },
@@ -88,7 +92,7 @@ const print = () => window.print()
       >
     </EmptyBox>
     <template v-if="view && view.loads.length">
-      <FindingsPart :view="view" :shown="every ? view.findings.length : FIRST" class="mb-2" @pick="lookAt" />
+      <FindingsPart :view="view" :shown="FIRST" :every="every" class="mb-2" @pick="lookAt" />
       <ToneNote
         :tone="view.well && !view.undecided.length ? 'good' : 'doubt'"
         class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1"
@@ -97,7 +101,7 @@ const print = () => window.print()
         <b>{{ view.words }}</b>
         <button type="button" class="no-print min-h-11 underline underline-offset-4" @click="reach('truth')">every position</button>
         <button
-          v-if="view.findings.length > FIRST"
+          v-if="hidden || every"
           type="button"
           class="no-print min-h-11 underline underline-offset-4"
           :aria-expanded="every"
