@@ -2,6 +2,7 @@
 
 require_relative '../errors'
 require_relative 'elements'
+require_relative 'elimination'
 
 module Miser
   module Network
@@ -82,7 +83,7 @@ module Miser
         STEPS.times do |step|
           return solution(x, f, step) if worst(f) < CLOSE
 
-          dx = eliminate(slopes(g), f)
+          dx = step_of(f, g)
           x, f, g, moved = stride(x, dx, norm(f))
           return worst(f) < GOOD ? solution(x, f, step) : nil if moved < 1e-10
         end
@@ -144,6 +145,7 @@ module Miser
         straight.each { |e| stamp(@base, @index[e.a], @index[e.b], 1 / e.ohms) }
         @curved = curved.map { |e| [e, @index[e.a], @index[e.b]] }
         @sources.each_with_index { |s, k| source_rows(s, @nodes + k) }
+        @entries = @base.map { |row| row.each_index.reject { |c| row[c].zero? } }
       end
 
       def stamp(m, a, b, slope)
@@ -170,7 +172,7 @@ module Miser
       # of the parts that are no straight line.
       # @return [Array(Array<Float>, Array<Float>)]
       def balance(x)
-        f = Array.new(@size) { |i| row_times(@base[i], x) - @right[i] }
+        f = Array.new(@size) { |i| row_times(@base[i], @entries[i], x) - @right[i] }
         g = @curved.map do |e, a, b|
           amps, slope = e.law((a ? x[a] : 0.0) - (b ? x[b] : 0.0))
           f[a] += amps if a
@@ -180,12 +182,13 @@ module Miser
         [f, g]
       end
 
-      def row_times(row, x)
+      def row_times(row, columns, x)
         sum = 0.0
         i = 0
-        while i < @size
-          v = row[i]
-          sum += v * x[i] unless v.zero?
+        count = columns.size
+        while i < count
+          c = columns[i]
+          sum += row[c] * x[c]
           i += 1
         end
         sum
@@ -195,6 +198,23 @@ module Miser
         m = @base.map(&:dup)
         @curved.each_with_index { |(_, a, b), k| stamp(m, a, b, g[k]) }
         m
+      end
+
+      # By the short way where its pivots hold.
+      def step_of(f, g)
+        @elimination ||= Elimination.new(neighbours, last: @nodes)
+        @elimination.solve(slopes(g), f.dup) || eliminate(slopes(g), f)
+      end
+
+      def neighbours
+        near = @entries.map { |columns| columns.to_h { |c| [c, true] } }
+        @curved.each do |_, a, b|
+          next unless a && b
+
+          near[a][b] = true
+          near[b][a] = true
+        end
+        near.each_with_index { |columns, i| columns.delete(i) }
       end
 
       # Gauss with partial pivoting; few unknowns, so dense. Plain loops: this is where

@@ -22,7 +22,7 @@ module Miser
       def initialize(scheme, state, cache = {})
         @scheme = scheme
         @cache = cache
-        settle(state)
+        settle(Circuit::State.new(**state.to_h, pulled: expected(state)))
       end
 
       # @return [Array<String>] fuses that went
@@ -55,6 +55,25 @@ module Miser
           state = nxt
         end
         @restless = true
+      end
+
+      # What a live wire pulls in by itself, so that most states are solved once: the volts have the last word, and what hangs
+      # on other relays follows from them.
+      def expected(state)
+        live = ->(key) { live?(key, state) }
+        relays = @scheme.known.select { |c| c.feed&.kind&.relay? && c.feed.row['from_load'].nil? && live[c.feed.trigger] }.map { |c| c.part('k') }
+        boxes = @scheme.devices.each_with_index.flat_map do |d, i|
+          told = Devices.triggers(d)['ignition']
+          Devices.outputs(d).select { |o| live[o.group == 'channel' ? told : o.sense] }.map { |o| "o#{i}_#{o.key}" }
+        end
+        (relays + boxes).sort
+      end
+
+      def live?(key, state)
+        line = Feeds::Lines::BY_KEY[key] or return false
+        return @scheme.battery? if line.hot?
+
+        @scheme.switches.live?(line, state.on) && (state.flash || !line.flashes?)
       end
 
       # One answer for all states that come to the same circuit.
