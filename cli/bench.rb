@@ -7,6 +7,7 @@ require_relative '../speed/fuzz'
 require_relative '../speed/house'
 require_relative '../speed/signals'
 require_relative '../speed/streams'
+require_relative '../speed/wiring'
 
 module Miser
   module Cli
@@ -19,6 +20,7 @@ module Miser
         Speed::Budgets.new.run
         Speed::House.new.run
         Speed::Signals.new.run
+        Speed::Wiring.new.run
         Speed::Beams.new.run
         Speed::Streams.new.run
         0

@@ -21,6 +21,11 @@ module Miser
       FIT = %w[size fin_m tab_m behind_m before_m body_m driver_m lead_m connector polarity weight_kg emitter_m clock_deg collar_turns
         plane_m mark_up heated_lens sealed marks direct_from direct_to ring_from ring_to harness_from harness_to].freeze
 
+      # What a hub or a controller stands.
+      BOX = { 'box' => 'box', 'in all' => 'total_a', 'always hot' => 'hot_a', 'switched' => 'switched_a', 'each lamp' => 'lamp_a',
+              'fuse' => 'fuse_a',
+              'awake' => 'quiescent_a', 'asleep' => 'key_off_a', 'lead colours' => 'lead_colours' }.freeze
+
       COLUMNS = [
         column('id', 'id', '/choices/x/id'), of_part('name', 'name'), of_part('kind', 'kind'), of_part('base', 'base'),
         of_part('supply', 'supply'), of_function('does', 'does'), of_function('law', 'law'),
@@ -30,6 +35,7 @@ module Miser
         of_function('forward', 'forward_v'), of_function('lumens', 'lumens'), of_function('stays on', 'stays_on'),
         of_function('gives way', 'gives_way'), of_part('price', 'price_cents'), of_part('minutes', 'minutes'), of_part('pack', 'pack'),
         of_part('warranty', 'warranty_months'), of_part('note', 'note'),
+        *BOX.map { |header, key| of_part(header, key) },
         *FIT.map { |key| of_part(key.sub(/_(?:m|kg|deg)\z/, '').tr('_', ' '), key) }
       ].freeze
 

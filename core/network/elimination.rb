@@ -64,8 +64,10 @@ module Miser
           k = left.min_by { |i| i < last ? near[i].size : near.size + i }
           left.delete(k)
           others = near[k].keys
-          others.each { |i| near[i].delete(k) }
-          others.each { |i| others.each { |j| near[i][j] = true unless i == j } }
+          others.each do |i|
+            near[i].delete(k)
+            others.each { |j| near[i][j] = true unless i == j }
+          end
           [k, others]
         end
       end

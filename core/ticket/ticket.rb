@@ -67,7 +67,7 @@ module Miser
     def offers(lamp, parts, scenario)
       offers = Shelf::Offers.new(self, lamp, scenario)
       there = lamp.parts.filter_map { |c| c['part']['shelf_id'] }
-      [offers.tried, offers.ranked(parts.reject { |p| there.include?(p['id']) })]
+      [offers.tried, offers.ranked(parts.reject { |p| p['box'] || there.include?(p['id']) })]
     end
 
     # What must be seen wherever the machine is: of its budget, and of its beam.

@@ -61,12 +61,12 @@ module Miser
       # on other relays follows from them.
       def expected(state)
         live = ->(key) { live?(key, state) }
-        relays = @scheme.known.select { |c| c.feed&.kind&.relay? && c.feed.row['from_load'].nil? && live[c.feed.trigger] }.map { |c| c.part('k') }
+        pulled = @scheme.known.select { |c| c.feed&.kind&.relay? && c.feed.row['from_load'].nil? && live[c.feed.trigger] }
         boxes = @scheme.devices.each_with_index.flat_map do |d, i|
           told = Devices.triggers(d)['ignition']
           Devices.outputs(d).select { |o| live[o.group == 'channel' ? told : o.sense] }.map { |o| "o#{i}_#{o.key}" }
         end
-        (relays + boxes).sort
+        (pulled.map { |c| c.part('k') } + boxes).sort
       end
 
       def live?(key, state)

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative 'box_faults'
 require_relative 'needs'
 require_relative 'rules'
 require_relative 'shorts'

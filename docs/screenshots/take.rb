@@ -20,7 +20,7 @@ VIEWS = {
   'choose' => ['/job/dunlin250/choose/l1', 'light', [1280, 1000]],
   'shelf' => ['/shelf/p-heron-7', 'light', [1280, 1000]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
   'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]],
-  'working' => ['/job/dunlin250/budget', 'light', [1280, 800]],
+  'wiring' => ['/job/bracken420/wiring', 'light', [1280, 1500]],
   'signals' => ['/job/dunlin250/signals', 'light', [1280, 1000]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
   'headlight' => ['/job/dunlin250/headlight', 'light', [1280, 1100]],
   'checks' => ['/job/bracken420/checks', 'light', [1280, 900]], 'photographs' => ['/job/dunlin250/checks', 'dark', [1280, 2450]],
@@ -40,7 +40,7 @@ JS
 
 # What is done on a view before its picture is taken: scripts, and waits in seconds.
 DEEDS = {
-  'working' => ["document.querySelector('[data-testid=rail-kept] button').click()"],
+  'wiring' => [format(CLICK, 'high beam')],
   'signals' => [0.6, *([format(CLICK, 'hold still')] * 2)],
   'signals-cured' => [0.6, "document.querySelector('[data-cure=\"flasher_2+diodes\"] button').click()", 1.2],
   'meter' => [format(CLICK, 'Take it with'), 0.3, HASTE, 0.2, format(CLICK, 'Leads are on'), 3]

@@ -98,6 +98,7 @@ class WiringScreenTest < Miser::BrowserTest
     assert_includes text, 'Wiring'
     assert_includes text, 'Tracker'
     href = find('a', text: 'PDF')['href']
-    assert_equal '%PDF', page.evaluate_async_script("const done = arguments[0]; fetch('#{href}').then((r) => r.text()).then((t) => done(t.slice(0, 4)))")
+    first = "const done = arguments[0]; fetch('#{href}').then((r) => r.text()).then((t) => done(t.slice(0, 4)))"
+    assert_equal '%PDF', page.evaluate_async_script(first)
   end
 end

@@ -15,7 +15,7 @@ class ShelfCsvTest < Miser::Test
     assert_empty preview[:parts]
     # Into an empty shop they come as they were, but for the ids of what they do.
     plain = lambda { |part|
-      part.merge('functions' => part['functions'].map do |f|
+      part.merge('functions' => (part['functions'] || []).map do |f|
         f.except('id').merge('figures' => (f['figures'] || []).map do |x|
           x.except('id')
         end)

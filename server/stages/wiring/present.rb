@@ -96,7 +96,7 @@ module Miser
           materials: named(Draw::Conductor::MATERIALS.transform_values(&:first)), joins: named(JOINS), fuses: amps(Feeds::Blade::RATINGS),
           sizes: sizes, steps: amps(Miser::Wiring::Devices::STEPS_A), triggers: named(Miser::Wiring::Devices::TRIGGERS),
           wanted: named(Miser::Wiring::Truth::WANTED), battery_at: scheme.places.battery, levels: Miser::Wiring::Devices::LEVELS,
-          usual: usual(scheme) }
+          usual: usual(scheme), status: Miser::Wiring::BoxFaults::TABLE.map { |f| f.to_h.slice(:sign, :check, :cure) } }
       end
 
       def keyed(rows) = rows.map { |row| { key: row.key, label: row.label } }

@@ -3002,6 +3002,11 @@ export interface components {
                 wanted: components["schemas"]["Named"][];
                 battery_at: string;
                 levels: number;
+                status: {
+                    sign: string;
+                    check: string;
+                    cure: string;
+                }[];
                 usual: {
                     relay_a: string;
                     quiescent_a: string;
@@ -3188,6 +3193,27 @@ export interface components {
             warranty_months?: number;
             /** Note */
             note?: string;
+            /**
+             * Hub or controller
+             * @enum {unknown}
+             */
+            box?: "hub" | "controller";
+            /** In all */
+            total_a?: components["schemas"]["job_fuse_amps"];
+            /** Always hot */
+            hot_a?: components["schemas"]["job_fuse_amps"];
+            /** Switched */
+            switched_a?: components["schemas"]["job_fuse_amps"];
+            /** Each lamp function */
+            lamp_a?: components["schemas"]["job_fuse_amps"];
+            /** Fuse at the battery */
+            fuse_a?: components["schemas"]["job_fuse_amps"];
+            /** It takes itself */
+            quiescent_a?: components["schemas"]["job_small_amps"];
+            /** It takes itself, key off */
+            key_off_a?: components["schemas"]["job_small_amps"];
+            /** Colours of its leads */
+            lead_colours?: string;
             /** What it does */
             functions?: components["schemas"]["job_function"][];
             /** Unit size */

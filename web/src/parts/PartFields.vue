@@ -23,6 +23,25 @@ const reference = useReference()
 const bases = computed(() =>
   (reference.tables?.bases ?? []).map((b) => ({ key: b.key, label: `${b.key}${b.trade ? ` (${b.trade})` : ''}` })),
 )
+const BOXES = [
+  { key: 'hub', label: 'isolating hub' },
+  { key: 'controller', label: 'two-channel controller' },
+]
+const OWN = [
+  { key: 'fuse_a', label: 'Fuse at the battery', step: 5 },
+  { key: 'quiescent_a', label: 'It takes itself, key on', step: 0.01 },
+  { key: 'key_off_a', label: 'It takes itself, key off', step: 0.001 },
+]
+const LIMITS = {
+  hub: [
+    { key: 'total_a', label: 'In all', step: 5 },
+    { key: 'hot_a', label: 'Always hot', step: 1 },
+    { key: 'switched_a', label: 'Switched', step: 1 },
+    { key: 'lamp_a', label: 'Each lamp function', step: 1 },
+    ...OWN,
+  ],
+  controller: OWN,
+}
 const functions = computed(() => props.part.functions ?? [])
 
 function addFunction(event: Event) {
@@ -36,8 +55,13 @@ function addFunction(event: Event) {
 <template>
   <div class="grid gap-3 sm:grid-cols-2 lg:grid-cols-3" data-testid="part-fields">
     <TextField :at="`${at}/name`" label="Part" />
-    <PickField :at="`${at}/base`" label="Bulb base" :options="bases" none="not stated" />
-    <PickField :at="`${at}/supply`" label="Supply" :options="reference.tables?.supplies ?? []" none="not stated" />
+    <PickField v-if="!kind" :at="`${at}/box`" label="Hub or controller" :options="BOXES" none="neither: a lamp part" />
+    <template v-if="part.box">
+      <QuantityField v-for="l in LIMITS[part.box]" :key="l.key" :at="`${at}/${l.key}`" :label="l.label" unit="A" :step="l.step" />
+      <TextField :at="`${at}/lead_colours`" label="Colours of its leads" class="sm:col-span-2" />
+    </template>
+    <PickField v-if="!part.box" :at="`${at}/base`" label="Bulb base" :options="bases" none="not stated" />
+    <PickField v-if="!part.box" :at="`${at}/supply`" label="Supply" :options="reference.tables?.supplies ?? []" none="not stated" />
     <FunctionFields
       v-for="f in functions"
       :key="f.id"
@@ -47,7 +71,7 @@ function addFunction(event: Event) {
       :claim="claims?.[f.id]"
       @remove="editor.edit([{ op: 'remove', at: `${at}/functions/${f.id}` }])"
     />
-    <div class="border-t border-line pt-3 sm:col-span-2 lg:col-span-3">
+    <div v-if="!part.box" class="border-t border-line pt-3 sm:col-span-2 lg:col-span-3">
       <select class="field max-w-80" aria-label="It does more" @change="addFunction">
         <option value="">it does more: add a function</option>
         <option v-for="f in reference.tables?.functions" :key="f.key" :value="f.key">{{ f.label }}</option>

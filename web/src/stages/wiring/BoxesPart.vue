@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import { api, freshId, type Schemas } from '../../api/client'
+import { useShelf } from '../../parts/useShelf'
+import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
 import { plain } from '../../ui/format'
 import PickField from '../../ui/PickField.vue'
@@ -10,6 +12,18 @@ import TextField from '../../ui/TextField.vue'
 /** Hubs and controllers: limits, what hangs on each output, steps and triggers. */
 const props = defineProps<{ view: Schemas['WiringView'] }>()
 const job = useJob()
+const shelf = useShelf()
+/** Boxes of the shop's own shelf. */
+const { data: kept } = useFetched([() => shelf.version], () => api.GET('/api/parts'))
+const boxes = computed(() => (kept.value?.parts ?? []).filter((p) => p.part.box && !p.retired))
+const LIKE = ['name', 'total_a', 'hot_a', 'switched_a', 'lamp_a', 'fuse_a', 'quiescent_a', 'key_off_a', 'price_cents'] as const
+
+/** As the shelf has it, its figures written into the job. */
+function put(kept: Schemas['ShelfPart']) {
+  const said = Object.fromEntries(LIKE.filter((key) => kept.part[key] !== undefined).map((key) => [key, kept.part[key]]))
+  const told = kept.part.box === 'controller' ? { triggers: { ignition: 'key' } } : {}
+  job.edit([{ op: 'add', at: '/wiring/devices', value: { id: freshId(), kind: kept.part.box, shelf_id: kept.id, ...said, ...told } }])
+}
 const at = (id: string) => `/wiring/devices/${id}`
 const levels = computed(() => Array.from({ length: props.view.options.levels }, (_, i) => i + 1))
 const channel = (id: string, key: string) => job.document?.wiring?.devices?.find((d) => d.id === id)?.[`channel_${key}` as 'channel_a']
@@ -29,6 +43,18 @@ function setNumber(place: string, text: string) {
         Add a controller
       </button>
     </div>
+    <p v-if="boxes.length && view.battery" class="mb-2 flex flex-wrap items-center gap-2" data-testid="shelf-boxes">
+      <span class="text-dim">On the shelf:</span>
+      <button v-for="b in boxes" :key="b.id" type="button" class="btn" :disabled="job.readonly" @click="put(b)">{{ b.part.name }}</button>
+    </p>
+    <details v-if="view.devices.some((d) => d.kind === 'hub')" class="mb-2" data-testid="status">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold">Is its status lamp red?</summary>
+      <ol class="ml-6 list-decimal">
+        <li v-for="s in view.options.status" :key="s.sign" class="mb-2">
+          <b>{{ s.sign }}</b> {{ s.check }} <span class="text-dim">{{ s.cure }}</span>
+        </li>
+      </ol>
+    </details>
     <p v-if="!view.battery" class="text-dim">There is no battery to feed one from.</p>
     <div v-for="d in view.devices" :key="d.id" class="mb-5 border-t border-line pt-3" :data-device="d.id">
       <div class="grid gap-3 sm:grid-cols-3 lg:grid-cols-4">
