@@ -32,11 +32,12 @@ module Miser
         places = ORDER.select { |k| used.include?(k) }
         @stops = places.each_with_index.map { |key, i| Stop.new(key: key, x: LEFT + (STEP * i)) }
         @stops.each { |s| head(s) }
-        @lanes = wires.each_with_index.map { |(c, w), i| lane(c, w, TOP + 26 + (LANE * i)) }
+        @lanes = wires.each_with_index.map { |(c, w), i| lane(c, w, lane_y(i)) }
+        spares.each_with_index { |row, i| spare(row, lane_y(wires.size + i)) }
       end
 
       def width = words_x + WORDS
-      def height = TOP + 30 + (LANE * [@lanes.size, 1].max)
+      def height = TOP + 30 + (LANE * [@lanes.size + spares.size, 1].max)
 
       # The same as rows to cut by.
       # @return [Array<Array<String>>] head first
@@ -54,6 +55,21 @@ module Miser
 
       private
 
+      def lane_y(index) = TOP + 26 + (LANE * index)
+
+      # Leads of a harness that this machine does not use: named, so that nobody wonders.
+      def spares = Job::Document.rows(@scheme.wiring, 'spares')
+
+      def spare(row, y)
+        words = [row['name'], row['colour'], row['live'] ? 'live' : nil, row['capped'] ? 'capped' : 'NOT capped'].compact.join(', ')
+        said("spare lead: #{words}", y, nil)
+      end
+
+      def said(words, y, load)
+        lines = DrawnText.wrapped(words, room: WORDS - 10, size: 16, most: 1)
+        @texts << DrawnText.new(x: words_x, y: y, lines: lines, size: 16, bold: false, role: load ? 'wire' : 'spare', load: load)
+      end
+
       def words_x = LEFT + (STEP * (@stops.size - 1)) + 70
 
       def x(place) = @stops.find { |s| s.key == place }.x
@@ -69,9 +85,8 @@ module Miser
         from, to = [wire.from_place, wire.to_place].map { |p| x(p) }
         to += 40 if from == to
         fuse = wire.fused && c.feed.fuse_a ? format(', fuse %g A', c.feed.fuse_a) : ''
-        words = "#{c.name}, #{wire.label}: #{[wire.colour, Draw::Conductor.words(wire.area, @scheme.units), Length.far(wire.length, @scheme.units)].compact.join(' ')}#{fuse}"
-        @texts << DrawnText.new(x: words_x, y: y, lines: DrawnText.wrapped(words, room: WORDS - 10, size: 16, most: 1), size: 16,
-          bold: false, role: 'wire', load: c.id)
+        size = [wire.colour, Draw::Conductor.words(wire.area, @scheme.units), Length.far(wire.length, @scheme.units)].compact.join(' ')
+        said("#{c.name}, #{wire.label}: #{size}#{fuse}", y, c.id)
         Lane.new(y: y - 5, from: from, to: to, paint: WirePaint.of(wire.colour), wire: [c.id, wire.key])
       end
     end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative 'joins'
 require_relative 'kind'
 require_relative 'wire'
 

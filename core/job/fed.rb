@@ -19,7 +19,7 @@ module Miser
         wiring = document['wiring']
         loads = document['loads'] || []
         # What is no list of rows is for the schema to refuse.
-        return unless wiring.nil? || (wiring.is_a?(Hash) && %w[feeds devices].all? { |k| rows?(wiring[k]) })
+        return unless wiring.nil? || (wiring.is_a?(Hash) && %w[feeds devices switches].all? { |k| rows?(wiring[k]) })
 
         drop_orphans(document, loads) if wiring
         change(document, loads, wanted(document, document['wiring'] || {}, loads))
@@ -27,18 +27,24 @@ module Miser
 
       def rows?(list) = list.nil? || (list.is_a?(Array) && list.all?(Hash))
 
-      # A feed goes with what it fed, and leaves a hub that went.
+      # A feed goes with what it fed, and leaves a hub or a switch that went.
       def drop_orphans(document, loads)
         wiring = document['wiring']
-        there = loads.to_h { |l| [l['id'], true] }
-        boxes = (wiring['devices'] || []).to_h { |d| [d['id'], true] }
-        feeds = (wiring['feeds'] || []).select { |f| there[f['load_id']] }.map do |f|
-          boxed = f['device_id'].nil? || boxes[f['device_id']] ? f : f.except('device_id', 'output')
-          boxed['from_load'].nil? || there[boxed['from_load']] ? boxed : boxed.except('from_load')
-        end
+        there = { 'load_id' => loads, 'from_load' => loads, 'device_id' => wiring['devices'], 'switch_id' => wiring['switches'] }
+                .transform_values { |rows| (rows || []).to_h { |row| [row['id'], true] } }
+        feeds = (wiring['feeds'] || []).select { |f| there['load_id'][f['load_id']] }.map { |f| without_gone(f, there) }
         return if feeds == (wiring['feeds'] || [])
 
         document['wiring'] = wiring.merge('feeds' => feeds)
+      end
+
+      def without_gone(feed, there)
+        gone = there.keys.select { |key| feed[key] && !there[key][feed[key]] }
+        if gone.empty?
+          feed
+        else
+          feed.except(*gone, *(gone.include?('device_id') ? ['output'] : []))
+        end
       end
 
       def wanted(document, wiring, loads)
@@ -82,7 +88,7 @@ module Miser
         figures = load['figures'] == wanted['figures'] || load['figures']&.any? { |f| f['id'] != 'f' } ? load['figures'] : wanted['figures']
         load.except(*FOLLOWING).merge(wanted.slice(*FOLLOWING), 'figures' => figures)
       end
-      private_class_method :rows?, :drop_orphans, :wanted, :coil, :awake, :change, :followed
+      private_class_method :rows?, :drop_orphans, :without_gone, :wanted, :coil, :awake, :change, :followed
     end
   end
 end

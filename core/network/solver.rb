@@ -99,9 +99,7 @@ module Miser
         CREEP_STEPS.times do |step|
           return solution(x, f, step) if worst(f) < CLOSE
 
-          m = slopes(g)
-          @nodes.times { |i| m[i][i] += capacity }
-          dx = eliminate(m, f)
+          dx = step_of(f, g, capacity)
           nx = Array.new(@size) { |i| x[i] - dx[i] }
           nf, ng = balance(nx)
           if norm(nf) > 2 * norm(f)
@@ -194,16 +192,18 @@ module Miser
         sum
       end
 
-      def slopes(g)
+      def slopes(g, capacity = 0.0)
         m = @base.map(&:dup)
+        @nodes.times { |i| m[i][i] += capacity } unless capacity.zero?
         @curved.each_with_index { |(_, a, b), k| stamp(m, a, b, g[k]) }
         m
       end
 
       # By the short way where its pivots hold.
-      def step_of(f, g)
+      # @param capacity [Float] of every node to earth, S
+      def step_of(f, g, capacity = 0.0)
         @elimination ||= Elimination.new(neighbours, last: @nodes)
-        @elimination.solve(slopes(g), f.dup) || eliminate(slopes(g), f)
+        @elimination.solve(slopes(g, capacity), f.dup) || eliminate(slopes(g, capacity), f)
       end
 
       def neighbours

@@ -89,10 +89,9 @@ module Miser
       def survey = ticket.wiring
 
       def undecided
-        waiting = survey.undecided
-        return [] if waiting.empty?
+        names = survey.scheme.waiting.map { |e| e.row['name'] }
+        return [] if names.empty?
 
-        names = waiting.map(&:name)
         said = names.size > 3 ? "#{names.first(2).join('; ')} and #{names.size - 2} more" : names.join('; ')
         [want('/wiring/feeds', "How it is fed is not decided yet: #{said}")]
       end

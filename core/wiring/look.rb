@@ -71,9 +71,16 @@ module Miser
 
       private
 
+      # One answer for all states in which the same wires are live and the same is commanded.
       def settled(flash, full, volts, cache)
-        Settled.new(@scheme, Circuit::State.new(on: state, flash: flash, full: full, volts: volts), cache)
+        on = Circuit::State.new(on: state, flash: flash, full: full, volts: volts)
+        cache[[live(flash), commanded, flash, full, volts]] ||= Settled.new(@scheme, on, cache)
       end
+
+      def live(flash) = Feeds::Lines::TABLE.select { |l| @scheme.switches.live?(l, state) && (flash || !l.flashes?) }.map(&:key)
+
+      # What lamps and channels go by beside the wires that are live.
+      def commanded = state - Switches::USUAL.keys + (state & %w[key left right horn])
 
       def fuse(id, of, name, rating)
         amps = @on.amps(id)

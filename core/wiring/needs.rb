@@ -35,8 +35,7 @@ module Miser
       # Of every feed decided on, and of the boxes they hang on: for which, what. One kind of wire is one row.
       # @return [Array<Array(String, Parts::Catalogue::Item)>]
       def decided
-        feeds = @scheme.altered.select(&:decided?)
-        own = feeds.flat_map { |c| items(c.feed).map { |item| [c.name, item] } }
+        own = @scheme.plan.feeds.flat_map { |feed| items(feed).map { |item| [feed.load['name'], item] } }
         own + @scheme.devices.flat_map { |d| boxes(d) }
       end
 

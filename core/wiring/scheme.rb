@@ -38,9 +38,11 @@ module Miser
 
       # @return [Array<Consumer>] lamps and accessories as they stand after the change
       def consumers
-        @consumers ||= budget.entries('after').reject { |e| NEVER.include?(e.row['group']) || e.row['fed_by'] }
-                             .each_with_index.map { |e, i| consumer(e, i) }
+        @consumers ||= fed_entries.each_with_index.map { |e, i| consumer(e, i) }
       end
+
+      # @return [Array<Budget::Entry>] lamps and accessories, but for what a feed itself draws
+      def fed_entries = @fed_entries ||= budget.entries('after').reject { |e| NEVER.include?(e.row['group']) || e.row['fed_by'] }
 
       # @return [Array<Consumer>] that the change adds or alters
       def altered = @altered ||= consumers.select(&:altered?)
@@ -124,6 +126,9 @@ module Miser
         length = places.way(row['at'] || 'battery', 'battery').metres
         Draw::Conductor.ohms([length, Feeds::Feed::NEARBY_M].max, row['area_mm2'] || Devices::SUPPLY_MM2) + (Feeds::Feed::JOINTS * Feeds::JOINT_OHM)
       end
+
+      # @return [Array<Budget::Entry>] that the change adds or alters and nobody decided on a feed for
+      def waiting = @waiting ||= fed_entries.select { |e| wants_feed?(e) && plan.of(e.id).nil? }
 
       # @return [Array<Budget::Entry>] that want a feed, and none of the kinds will do
       def unfed = @unfed ||= consumers.select { |c| c.feed.nil? && wants_feed?(c.entry) }.map(&:entry)

@@ -73,7 +73,7 @@ class WiringScreenTest < Miser::BrowserTest
     enter "/wiring/colours/#{row}/colour", 'brown'
     find('[data-testid=boxes]').click_on 'Add a hub'
     assert_selector '[data-device]', count: 3
-    within('[data-device=box]') { find('select', match: :first) && select('2 A, right') }
+    within('[data-device=box]') { find('select', match: :first) && select('2 A, recommended') }
     assert_no_selector '[data-rule=step]'
     assert_equal 2, document('curlew1100')['wiring']['devices'].find { |d| d['id'] == 'box' }.dig('channel_b', 'fuse_a')
   end

@@ -154,8 +154,11 @@ class WiringTest < Miser::Test
     assert_equal 2, bad.count('bare_lead')
     assert_includes bad, 'ports'
     assert_includes bad, 'unproved'
+    assert_includes rules(wired(added: [bar(3.0)], wiring: { 'feeds' => %w[a b].map do |id|
+      feed('bar', 'relay', id: id, trigger: 'high')
+    end })), 'twice'
     mended = wiring.merge('spares' => [{ 'id' => 's', 'name' => 'Plug', 'live' => true, 'capped' => true }], 'wires' => [],
-      'connectors' => [{ 'id' => 'c', 'name' => 'B', 'wires' => 4 }],
+      'connectors' => [{ 'id' => 'c', 'name' => 'B', 'wires' => 6, 'shared' => 2 }],
       'colours' => [])
     assert_empty rules(wired(added: [bar(3.0)], wiring: mended)) & %w[bare_lead ports unproved]
   end

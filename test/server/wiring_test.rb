@@ -81,7 +81,7 @@ class WiringRoutesTest < Miser::Test
     before = job('bracken420')['document']['wiring']
     wire = ->(i) { { id: "w#{i}", key: 'out' } }
     { { op: 'set', at: '/wiring/feeds/f4/fuse_a', value: '0' } => 'Fuse', { op: 'set', at: '/wiring/feeds/f4/wires/out/length_m',
-      value: '0' } => 'Length',
+                                                                            value: '0' } => 'Length',
       { op: 'set', at: '/wiring/feeds/f4/wires', value: Array.new(300, &wire) } => 'Wires',
       { op: 'set', at: '/wiring/wires', value: Array.new(300) { |i| { id: "w#{i}" } } } => 'Wires of your own',
       { op: 'set', at: '/wiring/feeds/f4/trigger', value: 'banana' } => 'Relay triggered by',

@@ -180,6 +180,20 @@ module Miser
       def needs_dc?(thing, row) = thing['supply'] == 'dc' && scheme.budget.feed(scheme.budget.circuit_of(row)) == 'ac'
     end
 
+    # Two rows of feeds for one thing.
+    class FedTwice < Rule
+      declare 'twice', label: 'Fed twice', severity: 'amber'
+
+      def findings
+        wiring_rows('feeds').group_by { |f| f['load_id'] }.select { |_, rows| rows.size > 1 }.map do |load, rows|
+          gone = rows.first(rows.size - 1).map { |f| { 'op' => 'remove', 'at' => "/wiring/feeds/#{f['id']}" } }
+          name = scheme.document.load(load)&.fetch('name') || load
+          found("#{name} has #{rows.size} feeds; the last one counts.", subject: load,
+            cures: [Cure.new(label: 'the last alone', edits: gone)])
+        end
+      end
+    end
+
     # Relays that pull one another in.
     class Circle < Rule
       declare 'circle', label: 'Feeds in a circle', severity: 'red'

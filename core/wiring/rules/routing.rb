@@ -27,7 +27,7 @@ module Miser
       end
     end
 
-    # n wires want n + 1 ports, at the most five.
+    # n wires want n + 1 ports, at the most five; two thin ones may share one, while the amps allow.
     class OutOfPorts < Rule
       declare 'ports', label: 'Lever connector out of ports', severity: 'amber'
       PORTS = 5
@@ -35,10 +35,11 @@ module Miser
       def findings
         wiring_rows('connectors').filter_map do |c|
           wires = (c['wires'] || 0).to_i
+          wanted = wires + 1 - (c['shared'] || 0).to_i
           ports = (c['ports'] || PORTS).to_i
-          next unless wires + 1 > ports
+          next unless wanted > ports
 
-          found("#{c['name']}: #{wires} wires want #{wires + 1} ports, it has #{ports}.", subject: c['id'])
+          found("#{c['name']}: #{wires} wires want #{wanted} ports, it has #{ports}.", subject: c['id'])
         end
       end
     end

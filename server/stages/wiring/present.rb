@@ -49,7 +49,8 @@ module Miser
 
       def wire(scheme, w)
         { key: w.key, id: w.id, label: w.label, from: w.from, to: w.to, via: w.way.via, length_m: finite(w.length), typed: w.typed,
-          size: Draw::Conductor.words(w.area, scheme.units), carries_a: finite(w.carries_a), colour: w.colour, proved: w.proved }
+          size: Draw::Conductor.words(w.area, scheme.units), carries_a: finite(w.carries_a), colour: w.colour, proved: w.proved,
+          join: w.join }
       end
 
       # Every kind, held against the one taken.
@@ -93,7 +94,8 @@ module Miser
         sizes = Draw::Conductor.sizes(scheme.units).map { |a| { key: format('%.4g', a), label: Draw::Conductor.words(a, scheme.units) } }
         { lines: Feeds::Lines::TABLE.map { |l| { key: l.key, label: "#{l.label} (#{l.terminal})" } },
           wishes: keyed(Miser::Wiring::Wishes::TABLE), places: keyed(Feeds::Places::TABLE), earths: named(Feeds::Feed::EARTHS),
-          materials: named(Draw::Conductor::MATERIALS.transform_values(&:first)), joins: named(JOINS), fuses: amps(Feeds::Blade::RATINGS),
+          materials: named(Draw::Conductor::MATERIALS.transform_values(&:first)), fuses: amps(Feeds::Blade::RATINGS),
+          joins: keyed(Feeds::Joins::TABLE), minds: Feeds::Joins::TABLE.to_h { |row| [row.key, row.mind] },
           sizes: sizes, steps: amps(Miser::Wiring::Devices::STEPS_A), triggers: named(Miser::Wiring::Devices::TRIGGERS),
           wanted: named(Miser::Wiring::Truth::WANTED), battery_at: scheme.places.battery, levels: Miser::Wiring::Devices::LEVELS,
           usual: usual(scheme), status: Miser::Wiring::BoxFaults::TABLE.map { |f| f.to_h.slice(:sign, :check, :cure) } }
@@ -113,8 +115,6 @@ module Miser
       end
 
       LIMITS = { 'total_a' => 'In all', 'hot_a' => 'Always hot', 'switched_a' => 'Switched', 'lamp_a' => 'Each lamp function' }.freeze
-      JOINS = { 'plug' => 'plug', 'bullet' => 'bullets', 'tap' => 'piercing tap', 'lever' => 'lever connector',
-                'crimp' => 'crimp and heat-shrink', 'solder' => 'solder and sleeve' }.freeze
 
       # @param look [Miser::Wiring::Look] @param drawing [Formats::TrackDrawing]
       # @return [Hash]

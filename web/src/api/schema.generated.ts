@@ -2859,6 +2859,7 @@ export interface components {
             carries_a: number;
             colour: string | null;
             proved: boolean;
+            join: string | null;
         };
         WiringOffer: {
             key: string;
@@ -2995,6 +2996,10 @@ export interface components {
                 earths: components["schemas"]["Named"][];
                 materials: components["schemas"]["Named"][];
                 joins: components["schemas"]["Named"][];
+                /** @description what to mind with each way to join */
+                minds: {
+                    [key: string]: string;
+                };
                 fuses: components["schemas"]["Named"][];
                 sizes: components["schemas"]["Named"][];
                 steps: components["schemas"]["Named"][];
@@ -4446,6 +4451,8 @@ export interface components {
                     wires?: number;
                     /** Ports */
                     ports?: number;
+                    /** Thin wires that share a port */
+                    shared?: number;
                 }[];
             };
         };

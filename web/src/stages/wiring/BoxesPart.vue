@@ -108,14 +108,14 @@ function setNumber(place: string, text: string) {
               <label v-if="d.kind === 'controller'">
                 <span class="sr-only">Electronic fuse, {{ o.label }}</span>
                 <select
-                  class="field w-28"
+                  class="field w-44"
                   :disabled="job.readonly"
                   :value="channel(d.id, o.key)?.fuse_a ?? ''"
                   @change="setNumber(`${at(d.id)}/channel_${o.key}/fuse_a`, ($event.target as HTMLSelectElement).value)"
                 >
                   <option value="">not set</option>
                   <option v-for="s in steps" :key="s.key" :value="Number(s.key)">
-                    {{ s.label }}{{ Number(s.key) === o.step_a ? ', right' : '' }}
+                    {{ s.label }}{{ Number(s.key) === o.step_a ? ', recommended' : '' }}
                   </option>
                 </select>
               </label>

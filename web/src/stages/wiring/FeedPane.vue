@@ -17,6 +17,9 @@ const job = useJob()
 const at = computed(() => `/wiring/feeds/${props.load.feed}`)
 const row = computed(() => job.document?.wiring?.feeds?.find((f) => f.id === props.load.feed))
 const kept = (key: string) => row.value?.wires?.some((w) => w.id === key)
+const minds = computed(() => [
+  ...new Set(props.load.wires.map((w) => w.join && props.view.options.minds[w.join]).filter((m): m is string => !!m)),
+])
 const taken = computed(() => props.load.offers.find((o) => o.key === props.load.kind))
 const relay = computed(() => props.load.kind === 'relay')
 const boxed = computed(() => props.load.kind === 'hub' || props.load.kind === 'controller')
@@ -105,8 +108,9 @@ const TAPPED = [
       <YesNo v-if="load.kind === 'controller'" :at="`${at}/strobe`" label="Strobe with the horn" />
       <YesNo :at="`${at}/plug_cut`" label="Its maker’s plug is cut off" />
     </div>
-    <p v-if="load.fuse || load.area_words" class="mt-3" data-testid="recommended-sizes">
+    <p v-if="load.fuse || load.area" class="mt-3" data-testid="recommended-sizes">
       Recommended:
+      <template v-if="load.area && !load.area_words">wire: {{ load.area.reason }};</template>
       <template v-if="load.area && load.area_words"
         >wire <b>{{ load.area_words }}</b> (<FigureValue :figure="load.area" :name="`Wire for ${load.name}`" />)</template
       >
@@ -123,13 +127,25 @@ const TAPPED = [
             <th class="r">fused at most</th>
             <th class="r">loses now</th>
             <th>colour</th>
-            <th><span class="sr-only">proved</span></th>
+            <th>joined by</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="w in load.wires" :key="w.key" :data-wire="w.key">
             <td class="font-semibold">{{ w.label }}</td>
-            <td class="text-sm">{{ w.via.join(' – ') }}</td>
+            <td class="text-sm">
+              {{ w.via.join(' – ') }}
+              <template v-if="load.decided && kept(w.id)">
+                <PickField
+                  :at="`${at}/wires/${w.id}/material`"
+                  :label="`Conductor of, ${w.label}`"
+                  hide-label
+                  :options="view.options.materials"
+                  fallback="copper"
+                />
+                <YesNo :at="`${at}/wires/${w.id}/near_exhaust`" label="near the exhaust" />
+              </template>
+            </td>
             <td class="r">
               <QuantityField
                 v-if="load.decided && kept(w.id)"
@@ -158,21 +174,38 @@ const TAPPED = [
             <td class="r num whitespace-nowrap">{{ w.carries_a.toFixed(1) }} A</td>
             <td class="r num whitespace-nowrap">{{ ((drop.find((d) => d.key === w.key)?.drop ?? 0) * 1000).toFixed(0) }} mV</td>
             <td>
-              <TextField
-                v-if="load.decided && kept(w.id)"
-                :at="`${at}/wires/${w.id}/colour`"
-                :label="`Colour, ${w.label}`"
-                hide-label
-                class="w-28"
-              />
+              <template v-if="load.decided && kept(w.id)">
+                <TextField :at="`${at}/wires/${w.id}/colour`" :label="`Colour, ${w.label}`" hide-label class="w-28" />
+                <YesNo :at="`${at}/wires/${w.id}/proved`" label="proved" />
+              </template>
             </td>
             <td>
-              <YesNo v-if="load.decided && kept(w.id)" :at="`${at}/wires/${w.id}/proved`" label="proved" />
+              <PickField
+                v-if="load.decided && kept(w.id)"
+                :at="`${at}/wires/${w.id}/join`"
+                :label="`Joined by, ${w.label}`"
+                hide-label
+                :options="view.options.joins"
+                none="not said"
+                class="w-36"
+              />
+              <button
+                v-else-if="load.decided"
+                type="button"
+                class="btn"
+                :disabled="job.readonly"
+                @click="job.edit([{ op: 'add', at: `${at}/wires`, value: { id: w.key, key: w.key } }])"
+              >
+                measure it
+              </button>
             </td>
           </tr>
         </tbody>
       </table>
     </div>
+    <ul v-if="minds.length" class="mt-2 list-disc pl-6" data-testid="minds">
+      <li v-for="m in minds" :key="m">{{ m }}</li>
+    </ul>
     <Caution v-if="load.fused" of="fuse_last" class="mt-3" />
     <details class="mt-3">
       <summary class="min-h-11 cursor-pointer py-2 font-semibold">Other ways to feed it</summary>

@@ -6,7 +6,7 @@ import { useFlash } from '../../state/useFlash'
 
 /** Current tracks of the core, alive as the core solved them. */
 const props = defineProps<{ drawing: Schemas['WiringTracks']; look: Schemas['WiringLook'] | null; picked: string | null; zoom: number }>()
-const emit = defineEmits<{ pick: [load: string] }>()
+const emit = defineEmits<{ pick: [load: string]; touch: [words: string] }>()
 const LETTERS = '"Atkinson Hyperlegible Mono Variable", monospace'
 const rate = computed(() => (props.look?.flashing ? 80 : null))
 const { closed: lit } = useFlash(rate, ref(0.5))
@@ -30,8 +30,27 @@ function carries(run: Schemas['WiringTracks']['runs'][number]) {
   if (run.wire) return (wires.value.get(run.wire.join(' '))?.amps ?? 0) !== 0
   return (seen.value.get(run.load ?? '')?.amps ?? 0) !== 0
 }
+/** What a part does just now, in words: opened by a touch. */
+function touched(p: Schemas['WiringTracks']['parts'][number]) {
+  const fuse = fuses.value.get(p.part)
+  if (fuse)
+    return `${fuse.name}: ${plain(fuse.rating, 1)} A fuse, ${plain(fuse.amps, 2)} A, ${plain(fuse.share * 100, 0)} %${fuse.open ? ', open' : ''}`
+  if (p.kind === 'contact' || p.kind === 'pull') return `${nameOf(p.id)}: contact ${closed.value.has(p.part) ? 'closed' : 'open'}`
+  const item = p.id ? seen.value.get(p.id) : undefined
+  const drop = item?.drop ? `, loses ${plain(item.drop * 100, 1)} %` : ''
+  return `${nameOf(p.id)}: ${[item?.looks, ...figures(p.id, p.kind)].filter(Boolean).join(', ')}${drop}`
+}
+function touchedRun(run: Schemas['WiringTracks']['runs'][number]) {
+  const wire = run.wire && wires.value.get(run.wire.join(' '))
+  return `${nameOf(run.load)}: ${wire ? `wire ${wire.key.replace('_', ' ')}, ${plain(wire.amps, 2)} A, loses ${plain(wire.drop, 3)} V` : 'the machine’s own wire'}`
+}
+const nameOf = (id: string | null) => props.drawing.texts.find((t) => t.load === id && t.bold)?.lines.join(' ') ?? ''
+function open(id: string | null, words: string) {
+  if (id) emit('pick', id)
+  emit('touch', words)
+}
 function says(p: Schemas['WiringTracks']['parts'][number]) {
-  const name = props.drawing.texts.find((t) => t.load === p.id && t.bold)?.lines.join(' ') ?? p.id ?? ''
+  const name = nameOf(p.id) || (p.id ?? '')
   const item = p.id ? seen.value.get(p.id) : undefined
   return `${name}: ${p.kind}${item ? `, ${item.looks}` : ''} ${figures(p.id, p.kind).join(' ')}`.trim()
 }
@@ -59,6 +78,17 @@ function says(p: Schemas['WiringTracks']['parts'][number]) {
         />
         <path v-if="r.paint[1]" :d="`M${r.points.map((p) => p.join(' ')).join('L')}`" fill="none" :stroke="r.paint[1]" stroke-width="1.5" />
       </template>
+      <path
+        v-for="(r, i) in drawing.runs"
+        :key="`touch${i}`"
+        :d="`M${r.points.map((p) => p.join(' ')).join('L')}`"
+        fill="none"
+        stroke="transparent"
+        stroke-width="28"
+        class="cursor-pointer"
+        data-run
+        @click="open(r.load, touchedRun(r))"
+      />
       <g
         v-for="p in drawing.parts"
         :key="p.part"
@@ -71,9 +101,9 @@ function says(p: Schemas['WiringTracks']['parts'][number]) {
         :data-looks="p.id ? seen.get(p.id)?.looks : undefined"
         :data-closed="p.kind === 'contact' || p.kind === 'pull' ? closed.has(p.part) : undefined"
         :aria-label="says(p)"
-        @click="p.id && emit('pick', p.id)"
-        @keydown.enter="p.id && emit('pick', p.id)"
-        @keydown.space.prevent="p.id && emit('pick', p.id)"
+        @click="open(p.id, touched(p))"
+        @keydown.enter="open(p.id, touched(p))"
+        @keydown.space.prevent="open(p.id, touched(p))"
       >
         <rect x="-30" y="-30" width="60" height="60" fill="transparent" />
         <g

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ofJob } from '../../api/client'
 import { useJob } from '../../state/useJob'
@@ -17,6 +17,7 @@ import LaidPart from './LaidPart.vue'
 import StripMap from './StripMap.vue'
 import TracksDrawing from './TracksDrawing.vue'
 import TruthPart from './TruthPart.vue'
+import { bounded, usePinch } from './usePinch'
 import { useWiring } from './useWiring'
 
 const job = useJob()
@@ -25,6 +26,8 @@ const router = useRouter()
 const { view, failed, unsolved, busy, look, on, turn, full, all } = useWiring()
 const drawn = ref<'tracks' | 'strip'>('tracks')
 const zoom = ref(1)
+const sheet = ref<HTMLElement | null>(null)
+usePinch(sheet, zoom)
 const state = ref<string[] | null>(null)
 /** The one asked for, else what the first finding is about. */
 const load = computed(() => {
@@ -33,6 +36,9 @@ const load = computed(() => {
   return wanted.map((id) => loads.find((l) => l.id === id)).find(Boolean) ?? loads[0]
 })
 const every = ref(false)
+/** What was touched, in words; gone with the next turn of a switch. */
+const words = ref('')
+watch(on, () => (words.value = ''))
 const short = ref('')
 const touched = computed(() => view.value?.shorts.find((s) => `${s.load} ${s.wire}` === short.value))
 const asked = computed(() => ({ on: on.value.join('+'), all: all.value ? '1' : '0' }))
@@ -145,19 +151,23 @@ const print = () => window.print()
             full intensity
           </button>
           <ChoiceRow class="ml-auto" label="Drawn as" :options="VIEWS" :value="drawn" @pick="drawn = $event" />
-          <button type="button" class="btn" aria-label="Smaller" @click="zoom = Math.max(0.5, zoom - 0.25)">−</button>
-          <button type="button" class="btn" aria-label="Larger" @click="zoom = Math.min(2.5, zoom + 0.25)">+</button>
+          <button type="button" class="btn" aria-label="Smaller" @click="zoom = bounded(zoom - 0.25)">−</button>
+          <button type="button" class="btn" aria-label="Larger" @click="zoom = bounded(zoom + 0.25)">+</button>
         </div>
-        <TracksDrawing
-          v-if="drawn === 'tracks'"
-          :drawing="view.drawing"
-          :look="look"
-          :picked="load?.id ?? null"
-          :zoom="zoom"
-          @pick="pick"
-        />
-        <StripMap v-else :strip="view.strip" :picked="load?.id ?? null" :zoom="zoom" @pick="pick" />
+        <div ref="sheet" data-testid="sheet">
+          <TracksDrawing
+            v-if="drawn === 'tracks'"
+            :drawing="view.drawing"
+            :look="look"
+            :picked="load?.id ?? null"
+            :zoom="zoom"
+            @pick="pick"
+            @touch="words = $event"
+          />
+          <StripMap v-else :strip="view.strip" :picked="load?.id ?? null" :zoom="zoom" @pick="pick" />
+        </div>
         <p class="flex min-h-12 flex-wrap gap-x-6 gap-y-1 py-2" aria-live="polite" data-testid="now">
+          <b v-if="words" data-testid="touched">{{ words }}</b>
           <template v-if="look">
             <span
               >lit now: <b>{{ look.lit.join(', ') || 'nothing' }}</b></span
