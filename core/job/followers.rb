@@ -59,13 +59,20 @@ module Miser
         document['loads'] = document['loads'].map do |load|
           next load unless homeless?(load) && load['id'].is_a?(String)
 
-          names = [load['id'], *(2..(positions.size + 2)).map { |n| "#{load['id'][0, 36]}-#{n}" }]
-          id = names.find { |name| !taken[name] }
+          id = free_name(load['id'], taken)
           taken[id] = true
           positions << position_of(load).merge('id' => id)
           load.except('base', *PLACED.keys).merge('position_id' => id)
         end
         document['positions'] = positions
+      end
+
+      # @param taken [Hash{String=>true}]
+      # @return [String] that name, else with the first number that is free
+      def free_name(name, taken)
+        return name unless taken[name]
+
+        (2..).lazy.map { |n| "#{name[0, 36]}-#{n}" }.find { |other| !taken[other] }
       end
 
       # @return [Hash] a position for a lamp that says itself where it is
@@ -164,7 +171,7 @@ module Miser
           'group' => 'lamp', 'role' => Functions.role(function['does'], side), 'circuit' => own.first['circuit'],
           'position_id' => choice['position_id'], 'brought_by' => choice['id'] }.compact
       end
-      private_class_method :follow_roles, :place_lamps, :homeless?, :lost, :drop, :empty_lamps, :one_decision, :decided?, :bring_loads,
+      private_class_method :follow_roles, :place_lamps, :free_name, :homeless?, :lost, :drop, :empty_lamps, :one_decision, :decided?, :bring_loads,
         :change_brought, :functions, :loads_of, :brought_load
     end
   end
