@@ -55,8 +55,9 @@ module Miser
         @texts = []
         @closes = {}
         lay_out((all ? @scheme.consumers : @scheme.altered).sort_by.with_index { |c, i| [rank(c), i] })
-        @rails = TOP.map { |key, y| Rail.new(key: key, y: y, from: LEFT - 20, to: width - 16) }
-        TOP.each { |key, y| text(20, y + 6, [key], size: 18, bold: true) }
+        tops = @scheme.battery? ? TOP : TOP.except('30')
+        @rails = tops.map { |key, y| Rail.new(key: key, y: y, from: LEFT - 20, to: width - 16) }
+        tops.each { |key, y| text(20, y + 6, [key], size: 18, bold: true) }
       end
 
       # @return [Integer] tracks of the whole

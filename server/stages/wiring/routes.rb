@@ -2,11 +2,13 @@
 
 require_relative '../../../formats/csv_table'
 require_relative '../../../formats/wiring_netlist'
-require_relative '../../../formats/wiring_pdf'
 require_relative '../../../formats/wiring_svg'
 require_relative 'present'
 
 module Miser
+  # The library for paper takes most of a second to load: nobody else waits for it.
+  Formats.autoload(:WiringPdf, File.expand_path('../../../formats/wiring_pdf.rb', __dir__))
+
   module Server
     module Routes
       # The wiring with its switches turned, its table, and out as files.

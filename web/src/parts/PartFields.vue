@@ -82,7 +82,7 @@ function addFunction(event: Event) {
     <QuantityField :at="`${at}/pack`" label="Sold in packs of" unit="" :step="1" placeholder="1" />
     <QuantityField :at="`${at}/warranty_months`" label="Warranty" unit="months" :step="12" />
     <TextField :at="`${at}/note`" label="Note" class="sm:col-span-2" />
-    <details v-if="head" class="sm:col-span-2 lg:col-span-3" :open="part.kind !== undefined" data-testid="fit-fields">
+    <details v-if="head && !part.box" class="sm:col-span-2 lg:col-span-3" :open="part.kind !== undefined" data-testid="fit-fields">
       <summary class="min-h-11 cursor-pointer py-2 font-semibold">Measurements, for the fit of a headlight</summary>
       <FitFields :at="at" :part="part" :kind="kind" />
       <slot />
