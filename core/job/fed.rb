@@ -64,11 +64,14 @@ module Miser
       def awake(device, document)
         said = device['quiescent_a']
         circuit = (document['circuits'] || []).find { |c| c.is_a?(Hash) && c['kind'] == 'dc' }
-        { 'id' => "awake-#{device['id']}"[0, 40], 'name' => device['name'].to_s[0, 80], 'group' => 'accessory', 'role' => 'controller',
+        { 'id' => "awake-#{device['id']}"[0, 40], 'name' => box_name(device), 'group' => 'accessory', 'role' => 'controller',
           'circuit' => circuit && circuit['id'], 'law' => 'regulated', 'wanted' => true, 'taken' => true, 'fed_by' => device['id'],
           'key_off_a' => device['key_off_a'],
           'figures' => [{ 'id' => 'f', 'origin' => said ? 'maker' : 'default', 'amps' => said || AWAKE_A, 'volts' => COIL_V }] }.compact
       end
+
+      # A box without a name is for the schema to refuse, where its name belongs.
+      def box_name(device) = device['name'].to_s.empty? ? 'Box' : device['name'].to_s[0, 80]
 
       # Those there are stay as somebody may have read or named them, but for what follows what they hang on.
       FOLLOWING = %w[name role circuit taken key_off_a].freeze
@@ -88,7 +91,7 @@ module Miser
         figures = load['figures'] == wanted['figures'] || load['figures']&.any? { |f| f['id'] != 'f' } ? load['figures'] : wanted['figures']
         load.except(*FOLLOWING).merge(wanted.slice(*FOLLOWING), 'figures' => figures)
       end
-      private_class_method :rows?, :drop_orphans, :without_gone, :wanted, :coil, :awake, :change, :followed
+      private_class_method :rows?, :drop_orphans, :without_gone, :wanted, :coil, :awake, :box_name, :change, :followed
     end
   end
 end

@@ -171,7 +171,8 @@ module Miser
           'group' => 'lamp', 'role' => Functions.role(function['does'], side), 'circuit' => own.first['circuit'],
           'position_id' => choice['position_id'], 'brought_by' => choice['id'] }.compact
       end
-      private_class_method :follow_roles, :place_lamps, :free_name, :homeless?, :lost, :drop, :empty_lamps, :one_decision, :decided?, :bring_loads,
+      private_class_method :follow_roles, :place_lamps, :free_name, :homeless?, :lost, :drop,
+        :empty_lamps, :one_decision, :decided?, :bring_loads,
         :change_brought, :functions, :loads_of, :brought_load
     end
   end

@@ -7,7 +7,7 @@ require_relative '../../core/beam/wall_figures'
 # and a hand that is not quite square: every figure that is stated against the truth.
 class BeamResolutionCheck < Miser::Test
   Wall = Miser::Beam::Wall
-  EACH = 14
+  EACH = 10
   FINE = [61, 181].freeze
 
   # lux at x, y and where its cut-off lies, m: a sharp edge (some millimetres to two centimetres soft), the same rising to

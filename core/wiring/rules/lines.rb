@@ -76,11 +76,12 @@ module Miser
 
       def cures(c, d, set)
         return [on_feed(c, 'a jumper in the relay’s place', 'jumper' => true)] if held_back?(c, set)
-        return [on_feed(c, 'the wire live with the key instead', source_key(c) => 'brake_live')] if switched_brake?(c, d)
+
+        key = source_key(c) or return []
+        return [on_feed(c, 'the wire live with the key instead', key => 'brake_live')] if switched_brake?(c, d)
 
         line = scheme.line_for(Wishes.of(c))
-        key = source_key(c)
-        return [] if key.nil? || c.feed.row[key] == line || (key == 'source' && c.feed.source == line)
+        return [] if c.feed.row[key] == line || (key == 'source' && c.feed.source == line)
 
         [on_feed(c, "from the #{Feeds::Lines::BY_KEY[line].label}", key => line)]
       end
@@ -178,6 +179,18 @@ module Miser
       def waiting = scheme.document.loads.select { |l| l['wanted'] && !l['taken'] && needs_dc?(l, l) }
 
       def needs_dc?(thing, row) = thing['supply'] == 'dc' && scheme.budget.feed(scheme.budget.circuit_of(row)) == 'ac'
+    end
+
+    # A kind that this machine, or this lamp, has no place for.
+    class NotToBeHad < Rule
+      declare 'not_to_be_had', label: 'Not to be had here', severity: 'amber'
+
+      def findings
+        fed.filter_map do |c|
+          why = scheme.offers(c).to_h[c.feed.kind] or next
+          found("#{c.name}: no #{c.feed.kind.label.downcase} here, #{why}.", subject: c.id)
+        end
+      end
     end
 
     # Two rows of feeds for one thing.

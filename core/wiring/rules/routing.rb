@@ -63,13 +63,20 @@ module Miser
       declare 'steering', label: 'No slack at the steering', severity: 'red',
         caution: 'Turn from lock to lock before anything is tied down.'
 
-      def findings
-        fed.flat_map do |c|
-          c.feed.wires.select(&:tight?).map do |w|
-            found(format('%s, %s: %s is cut, %s with slack is wanted from %s.', c.name, w.label, Length.tape(w.length, units), Length.tape(w.way.metres, units),
-              w.way.via.values_at(0, -1).join(' to ')), subject: c.id, wire: w.key, cures: [on_wire(c, w, Length.tape(w.way.metres, units).to_s, 'length_m' => w.way.metres.round(3))])
-          end
-        end
+      # The longest that a job keeps, m.
+      MOST_M = 50.0
+
+      def findings = fed.flat_map { |c| c.feed.wires.select(&:tight?).map { |w| tight(c, w) } }
+
+      private
+
+      def tight(c, wire)
+        metres = wire.way.metres
+        wanted = Length.tape(metres, units)
+        ends = wire.way.via.values_at(0, -1).join(' to ')
+        cure = metres <= MOST_M ? on_wire(c, wire, wanted, 'length_m' => metres.round(3)) : nil
+        found("#{c.name}, #{wire.label}: #{Length.tape(wire.length, units)} is cut, #{wanted} with slack is wanted from #{ends}.", subject: c.id,
+          wire: wire.key, cures: [cure])
       end
     end
 
