@@ -43,6 +43,23 @@ class CliTest < Miser::Test
     end
   end
 
+  def test_wiring
+    bracken = DEMO.grep(/bracken/).first
+    said = lambda do |*words|
+      capture_io { assert_equal 0, Miser::Cli::Program.run(['wiring', bracken, *words]) }.first
+    end
+    assert_match(/^  Cargo-rack bar +on +\d/, said['--state', 'key'])
+    assert_match(/^! Cargo-rack bar: on with the key off/, said[])
+    data = JSON.parse(said['--state', 'key+lights+high', '--format', 'json'])
+    assert_equal %w[high key lights], data['state']
+    assert_equal 'relay', data['feeds'].find { |f| f['load'] == 'w4' }['kind']
+    assert_includes data['findings'].map { |f| f['rule'] }, 'hot_lamp'
+    assert_match(/\A<svg/, said['--format', 'svg'])
+    assert_match(/^\.op$/, said['--format', 'netlist'])
+    _, err = capture_io { assert_equal 2, Miser::Cli::Program.run(['wiring', bracken, '--state', 'banana']) }
+    assert_match(/accepted: key, lights, high, brake/, err)
+  end
+
   def test_wrong_calls
     { %w[frobnicate] => 2, %w[budget] => 2, %w[budget nowhere.json] => 1, ['budget', WREN, '--format', 'xml'] => 2,
       %w[serve --port 99999] => 2,

@@ -84,6 +84,20 @@ class WiringTest < Miser::Test
     assert_equal truth.right + 1, survey(job.merge('wiring' => one)).truth.right
   end
 
+  # A ring light on the wrong wire of the brake switch, driving lights with the low beam: the usual ways to get it wrong, by name.
+  def test_usual_mistakes_are_named
+    ring = on_bar('tap', source: 'brake', amps: 0.3, wish: 'key')
+    found = survey(ring).findings.find { |f| f.rule == 'not_as_wanted' }
+    assert_match(/dark with key on, brake off; it should be on. It is on the switched wire of the brake switch/, found.text)
+    cured = Miser::Job::Edit.apply(settled(ring), found.cures.first.edits)
+    assert_equal 'As wanted in all 48 switch positions.', survey(cured).truth.words
+    held = survey(on_bar('relay', trigger: 'high', fuse_a: 5, interlock: true)).findings.find { |f| f.rule == 'not_as_wanted' }
+    assert_match(/holds it back on high beam/, held.text)
+    assert_match(/local code/, held.caution)
+    low = survey(on_bar('relay', trigger: 'lights', fuse_a: 5)).findings.find { |f| f.rule == 'not_as_wanted' }
+    assert_match(/on with key on, lights on, high beam off; it should be off/, low.text)
+  end
+
   # Rule => a wiring that breaks it, and one that is mended.
   def broken
     good = on_bar('relay', trigger: 'high', fuse_a: 5)

@@ -4,6 +4,7 @@ import { api, freshId } from '../../api/client'
 import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
 import ToneNote from '../../ui/ToneNote.vue'
+import { tapped, type Wanted } from './turned'
 
 /** What is wanted in every state of the switches beside what the wiring does. Touch a cell to want it otherwise. */
 const emit = defineEmits<{ show: [state: string[]] }>()
@@ -13,7 +14,6 @@ const { data: table, failed } = useFetched([() => job.id, () => job.view?.revisi
   job.id ? api.GET('/api/jobs/{id}/wiring/table', { params: { path: { id: job.id } } }) : null,
 )
 const WORDS: Record<string, string> = { off: '–', on: 'on', dim: 'dim', flash: 'flash', any: 'any', ghost: 'ghost', unknown: '?' }
-const TURNS = ['on', 'off', 'flash', 'dim', 'any'] as const
 const states = computed(() =>
   (table.value?.states ?? [])
     .map((s, i) => ({ ...s, i }))
@@ -21,11 +21,10 @@ const states = computed(() =>
 )
 
 /** What may be wanted, one after the other; then as the rule has it again. */
-function tap(load: string, state: string, wanted: string) {
+function tap(load: string, state: string, wanted: Wanted) {
   const said = job.document?.wiring?.wanted?.find((w) => w.load_id === load && w.state === state)
-  const others = TURNS.filter((t) => t !== wanted)
-  if (!said) return job.edit([{ op: 'add', at: '/wiring/wanted', value: { id: freshId(), load_id: load, state, want: others[0] } }])
-  const next = TURNS[TURNS.indexOf(said.want) + 1]
+  const next = tapped(said?.want, wanted)
+  if (!said) return job.edit([{ op: 'add', at: '/wiring/wanted', value: { id: freshId(), load_id: load, state, want: next } }])
   return job.edit([
     next ? { op: 'set', at: `/wiring/wanted/${said.id}/want`, value: next } : { op: 'remove', at: `/wiring/wanted/${said.id}` },
   ])

@@ -17,7 +17,8 @@ import LaidPart from './LaidPart.vue'
 import StripMap from './StripMap.vue'
 import TracksDrawing from './TracksDrawing.vue'
 import TruthPart from './TruthPart.vue'
-import { bounded, usePinch } from './usePinch'
+import { bounded } from './turned'
+import { usePinch } from './usePinch'
 import { useWiring } from './useWiring'
 
 const job = useJob()

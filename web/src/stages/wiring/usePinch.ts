@@ -1,11 +1,6 @@
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
-
-const LEAST = 0.5
-const MOST = 2.5
-
-/** A scale within bounds. */
-export const bounded = (scale: number) => Math.min(MOST, Math.max(LEAST, scale))
+import { bounded } from './turned'
 
 /** Two fingers on an element scale what it shows; one finger pans it, as it scrolls. A wheel with the control key does the same. */
 export function usePinch(target: Ref<HTMLElement | null>, scale: Ref<number>) {

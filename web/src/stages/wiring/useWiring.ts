@@ -3,15 +3,7 @@ import { api } from '../../api/client'
 import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
 import { useStageView } from '../../state/useStageView'
-
-/** Switches of which only one can be on. */
-const APART: Record<string, string> = { left: 'right', right: 'left' }
-
-/** A switch turned: what is on after it. */
-export function turned(on: readonly string[], key: string): string[] {
-  if (on.includes(key)) return on.filter((k) => k !== key)
-  return [...on.filter((k) => k !== APART[key]), key]
-}
+import { turned } from './turned'
 
 /** The wiring of the job in hand, and what it does with the switches standing so. */
 export function useWiring() {
