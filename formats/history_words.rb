@@ -51,7 +51,7 @@ module Miser
           .filter_map do |other|
           other['name'] || other.dig('part',
             'name')
-        end.first || row.values_at('kind', 'origin').compact.first&.to_s&.tr('_', ' ') || 'a row'
+        end.first || row.values_at('kind', 'origin', 'key', 'function').compact.first&.to_s&.tr('_', ' ') || 'a row'
       end
 
       def dig(node, steps)

@@ -84,7 +84,8 @@ module Miser
       def accessories
         @accessories ||= ledgers('lamps').flat_map do |id, lamps|
           wanted = with_all_wanted.select { |e| circuit_of(e.row) == id }
-          Accessories.new(lamps, wanted, scenarios).judge
+          # What a feed takes itself counts among them, and is nobody's to choose.
+          Accessories.new(lamps, wanted, scenarios).judge.reject { |judged| document.load(judged.load_id)['fed_by'] }
         end
       end
 

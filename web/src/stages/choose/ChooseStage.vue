@@ -23,7 +23,7 @@ const reference = useReference()
 const { view, failed } = useStageView('choose')
 const document = computed(() => job.document!)
 const lamps = computed(() => view.value?.lamps ?? [])
-const wanted = computed(() => document.value.loads.filter((l) => l.wanted))
+const wanted = computed(() => document.value.loads.filter((l) => l.wanted && !l.fed_by))
 const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
 const current = computed(
   () => lamps.value.find((l) => l.id === route.params.subject) ?? lamps.value.find((l) => !l.action) ?? lamps.value[0],

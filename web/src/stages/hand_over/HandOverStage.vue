@@ -38,7 +38,7 @@ const rows = computed(() =>
   ),
 )
 const swaps = computed(() => view.value?.changed ?? [])
-const added = computed(() => document.value.loads.filter((l) => l.wanted && l.taken))
+const added = computed(() => document.value.loads.filter((l) => l.wanted && l.taken && !l.fed_by))
 const refused = computed(() => document.value.loads.filter((l) => l.wanted && !l.taken))
 const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
 const today = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' }).format(new Date())
