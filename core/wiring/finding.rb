@@ -99,6 +99,12 @@ module Miser
 
       def edit(at, value) = value.nil? ? { 'op' => 'unset', 'at' => at } : { 'op' => 'set', 'at' => at, 'value' => value }
 
+      # An advertised figure is a range: its upper end is what wires are for.
+      def draws(consumer)
+        may = consumer.load.anchor.origin.key == 'advertised' ? 'may draw' : 'draws'
+        "#{consumer.name} #{may} #{amps(scheme.most_amps(consumer))}"
+      end
+
       def amps(value) = format(value < 10 ? '%.1f A' : '%.0f A', value)
       def number(value) = format('%g', value)
     end

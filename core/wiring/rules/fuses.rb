@@ -40,7 +40,7 @@ module Miser
           next unless c.feed.fuse_a * Feeds::Blade::LOADED < most - 1e-9
 
           right = Feeds::Blade.for(most)
-          found(format('%s draws %s: a %g A fuse is under 1.25 times that.', c.name, amps(most), c.feed.fuse_a), subject: c.id,
+          found(format('%s: a %g A fuse is under 1.25 times that.', draws(c), c.feed.fuse_a), subject: c.id,
             cures: [right && on_feed(c, "a #{number(right)} A fuse", 'fuse_a' => right)])
         end
       end

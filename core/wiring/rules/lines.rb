@@ -156,7 +156,7 @@ module Miser
 
       def findings
         fed.select { |c| c.feed.kind.most_a && c.known? && scheme.most_amps(c) > c.feed.kind.most_a }.map do |c|
-          found(format('%s draws %s; %s is for %g A at the most.', c.name, amps(scheme.most_amps(c)), c.feed.kind.label.downcase, c.feed.kind.most_a),
+          found(format('%s; %s is for %g A at the most.', draws(c), c.feed.kind.label.downcase, c.feed.kind.most_a),
             subject: c.id, cures: [scheme.battery? ? as_kind(c, Feeds::Relay, 'a relay instead') : nil])
         end
       end

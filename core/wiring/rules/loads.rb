@@ -89,7 +89,7 @@ module Miser
           rating = c.feed.row['relay_a'] || USUAL_A
           next unless scheme.most_amps(c) > rating
 
-          found(format('%s draws %s; its relay’s contact is for %g A.', c.name, amps(scheme.most_amps(c)), rating), subject: c.id)
+          found(format('%s; its relay’s contact is for %g A.', draws(c), rating), subject: c.id)
         end
       end
     end
