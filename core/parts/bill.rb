@@ -14,16 +14,18 @@ module Miser
 
       # @param document [Hash, Job::Document]
       # @param extras [Array<Array(String, Catalogue::Item)>] what fitting pulls in: for which part, what
-      def initialize(document, extras: [])
+      # @param feeds [Array<Array(String, Catalogue::Item)>] alike, what feeds do: wires and terminals nobody signs for
+      def initialize(document, extras: [], feeds: [])
         @document = Job::Document.of(document)
         @extras = extras
+        @feeds = feeds
       end
 
       # @return [Array<Row>]
-      def rows = @rows ||= [*articles, *beside]
+      def rows = @rows ||= [*articles, *beside, *rows_of(@feeds)]
 
-      # @return [Array<Row>] what is bought beside the parts themselves
-      def beside = [*pulled_in, *ordered]
+      # @return [Array<Row>] what is bought beside the parts themselves, but for what they are wired with
+      def beside = [*rows_of(@extras), *ordered]
 
       # @return [Integer] cents, of the rows whose price is known
       def cents = rows.sum { |r| r.cents ? r.cents * r.count : 0 }
@@ -48,7 +50,7 @@ module Miser
         part['shelf_id'] ? part.values_at('shelf_id', 'name', 'price_cents', 'pack') : part.values_at('name', 'base', 'price_cents', 'pack')
       end
 
-      def pulled_in = @extras.map { |part, item| Row.new(name: item.name, count: item.count, pack: 1, cents: item.cents, for: part) }
+      def rows_of(items) = items.map { |part, item| Row.new(name: item.name, count: item.count, pack: 1, cents: item.cents, for: part) }
 
       def ordered
         @document.order.map do |r|

@@ -54,7 +54,7 @@ module Miser
     # @return [Parts::Bill] with what fitting the headlights, and the feeds decided on, pull in
     def bill
       fitting = headlights.filter_map(&:chosen).flat_map { |j| j.extra_parts.map { |item| [j.name, item] } }
-      @bill ||= Parts::Bill.new(document, extras: fitting + wiring.needs.decided)
+      @bill ||= Parts::Bill.new(document, extras: fitting, feeds: wiring.needs.decided)
     end
 
     # What could be fitted to each headlamp, in the order of the lamps.

@@ -148,7 +148,7 @@ class CareTest < Miser::BrowserTest
   def test_tabbing_reaches_the_rail_and_focus_is_seen
     visit '/job/dunlin250/budget'
     assert_selector '[data-testid=verdict]'
-    seen = Array.new(40) do
+    seen = Array.new(48) do
       press(:Tab)
       page.evaluate_script("(() => { const e = document.activeElement; const s = getComputedStyle(e.classList.contains('rail-block') ? e.querySelector('rect') : e); return [e.getAttribute('aria-label') || e.textContent.trim().slice(0, 40), s.outlineStyle !== 'none' || Number.parseFloat(s.strokeWidth) >= 3] })()")
     end

@@ -167,7 +167,7 @@ function amps(id: string, side: 'before' | 'after') {
         <li v-for="line in view.must_know" :key="line">{{ line }}</li>
       </ul>
       <p v-if="document.note" class="mt-3 border-t border-line pt-2 whitespace-pre-line">{{ document.note }}</p>
-      <p class="mt-6 print:mt-4 flex gap-10 text-sm">
+      <p class="mt-6 flex gap-10 text-sm print:mt-1">
         <span class="flex-1 border-t border-ink pt-1">technician</span><span class="flex-1 border-t border-ink pt-1">rider</span>
       </p>
     </article>
@@ -181,7 +181,7 @@ function amps(id: string, side: 'before' | 'after') {
   }
   .sheet-page :deep(td),
   .sheet-page :deep(th) {
-    padding: 0.18rem 0.4rem;
+    padding: 0.1rem 0.4rem;
   }
 }
 </style>
