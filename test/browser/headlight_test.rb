@@ -52,7 +52,7 @@ class HeadlightScreenTest < Miser::BrowserTest
   end
 
   def set_and_print_the_aim
-    press('8')
+    press('9')
     find('[role=switch]', text: 'Set, and looked at').click
     saved!
     page.driver.browser.pdf(path: path = File.join(@folder, 'aim.pdf'), prefer_css_page_size: true)
