@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative 'leads'
+
 module Miser
   module Draw
     # Conductors: area by gauge, and the fuse a wire may carry.
@@ -9,8 +11,8 @@ module Miser
       # Sizes a shop has on its reels: AWG, and mm² as ISO 6722 has them (from memory).
       GAUGES = [20, 18, 16, 14, 12].freeze
       METRIC = [0.5, 0.75, 1.0, 1.5, 2.5, 4.0].freeze
-      # Ω·mm²/m at 20 °C. Copper, annealed: IEC 60028. Aluminium with a tenth of copper on it: ASTM B566 (from memory).
-      MATERIALS = { 'copper' => ['copper', 0.017241], 'clad' => ['copper-clad aluminium', 0.02743] }.freeze
+      # Ω·mm²/m at 20 °C. Aluminium with a tenth of copper on it: ASTM B566 (from memory).
+      MATERIALS = { 'copper' => ['copper', Leads::COPPER], 'clad' => ['copper-clad aluminium', 0.02743] }.freeze
       # Connectors met on lamp leads, A a contact carries. Common practice.
       CONNECTORS = {
         'blade_2_8' => ['2.8 mm blades', 6.0], 'bullet_3_9' => ['3.9 mm bullets', 10.0], 'blade_4_8' => ['4.8 mm blades', 10.0],

@@ -1,13 +1,15 @@
 # frozen_string_literal: true
 
+require_relative '../draw/claim'
+
 module Miser
   module Feeds
     # Blade fuses: the ratings there are, and how fast one opens. ISO 8820-3, from memory.
     module Blade
       # A.
       RATINGS = [1.0, 2.0, 3.0, 4.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 35.0, 40.0].freeze
-      # What it may carry for good, of its rating: common practice.
-      LOADED = 0.8
+      # What it may carry for good, of its rating.
+      LOADED = Draw::Claim::FUSE_LOAD
       # Times its rating => seconds, at the soonest and at the latest.
       BAND = [[1.35, 0.75, 600.0], [2.0, 0.15, 5.0], [3.5, 0.04, 0.5]].freeze
       # Times its rating that it carries for a hundred hours.

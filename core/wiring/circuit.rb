@@ -10,8 +10,8 @@ module Miser
     class Circuit
       # Ω of a switch's contact; what more there is stands in a lamp's own wire.
       SWITCH_OHM = 0.002
-      # A relay's coil: 0.15 A at 12 V, common practice.
-      COIL_OHM = 80.0
+      # A relay's coil, as the budget has it.
+      COIL_OHM = Job::Fed::COIL_V / Job::Fed::COIL_A
       # What a trigger takes of the wire it listens to, Ω. Assumption.
       SENSE_OHM = 10_000.0
       # mm² of a wire laid between two points, where nobody says. Assumption.

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../job/document'
+require_relative '../job/fed'
 
 module Miser
   module Wiring
@@ -17,8 +18,8 @@ module Miser
       STEPS_A = [1.0, 2.0, 4.0, 6.0, 8.0, 10.0, 15.0, 20.0].freeze
       # Steps of intensity; draw goes with duty. Common practice.
       LEVELS = 8
-      # A it takes itself: awake. Assumption, where its maker does not say.
-      QUIESCENT_A = 0.02
+      # A it takes itself, awake, where its maker does not say.
+      QUIESCENT_A = Job::Fed::AWAKE_A
       # A at the battery, until what hangs on it is known. Common practice.
       FUSED_A = { 'hub' => 30, 'controller' => 20 }.freeze
       # mm² of its supply, where nobody says. Assumption.
