@@ -37,6 +37,7 @@ module Miser
           laws: Draw::Law::REGISTRY.values.map { |l| { key: l.key, label: l.label, used_for: l.used_for } },
           origins: Draw::Origin::TABLE.map { |o| { key: o.key, label: o.label, stated: o.stated? } },
           gauges: Draw::Conductor.table.map { |gauge, area| { gauge: gauge, area_mm2: area } },
+          feed_lines: Feeds::Lines::TABLE.map { |l| { key: l.key, label: "#{l.label} (#{l.terminal})" } },
           connectors: Draw::Conductor::CONNECTORS.map { |k, (label, _)| { key: k, label: label } } }
       end
 

@@ -157,12 +157,12 @@ module Miser
         feed = c.feed
         index = scheme.devices.index { |d| d.equal?(feed.device) } or return
         out = Devices.output(feed.device, feed.row['output']) or return
-        return unless state.pulled.include?(output_id(index, out.key))
+        return unless state.pulled.include?(output_id(index, out.part))
 
         duty = duty(feed, out)
         return if duty.zero?
 
-        top = "d#{index}_#{out.key}"
+        top = "d#{index}_#{out.part}"
         @duties[c.id] = duty
         wire(c.part('w_out_'), top, c.part('c'), feed.wire_named('out').ohms)
         wire(c.part('w_earth_'), c.part('e'), "de#{index}", feed.wire_named('earth').ohms)
@@ -203,8 +203,8 @@ module Miser
         wire("dwe#{index}", "de#{index}", '0', run)
         wire("dq#{index}", "d#{index}", "de#{index}", Volts::NOMINAL / [Devices.quiescent(row), 1e-6].max)
         Devices.outputs(row).each do |o|
-          id = output_id(index, o.key)
-          wire(id, "d#{index}", "d#{index}_#{o.key}", Devices::SWITCH_OHM) if state.pulled.include?(id)
+          id = output_id(index, o.part)
+          wire(id, "d#{index}", "d#{index}_#{o.part}", Devices::SWITCH_OHM) if state.pulled.include?(id)
           sense(index, o)
         end
         Devices.triggers(row).each { |name, line| wire("t#{index}_#{name}", node(line), '0', SENSE_OHM) if Feeds::Lines::BY_KEY.key?(line) }
@@ -213,11 +213,14 @@ module Miser
       # The battery, or an output of another box.
       def supply(row)
         other = row['from_device'] && scheme.devices.index { |d| d['id'] == row['from_device'] }
-        other ? "d#{other}_#{row['from_output']}" : 'bat'
+        return 'bat' unless other
+
+        out = Devices.output(scheme.devices[other], row['from_output'])
+        out ? "d#{other}_#{out.part}" : "nowhere#{scheme.devices.index(row)}"
       end
 
       def sense(index, output)
-        wire("t#{index}_#{output.key}", node(output.sense), '0', SENSE_OHM) if output.sense && output.sense != 'battery'
+        wire("t#{index}_#{output.part}", node(output.sense), '0', SENSE_OHM) if output.sense && output.sense != 'battery'
       end
 
       # Share of full that a controller's channel gives this lamp just now; an output of a hub gives all.

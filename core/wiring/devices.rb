@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../job/document'
+require_relative '../feeds/lines'
 require_relative '../job/fed'
 
 module Miser
@@ -9,7 +10,11 @@ module Miser
     module Devices
       # @!attribute key [String] @!attribute label [String] @!attribute group [String] hot, switched, lamp, channel
       # @!attribute sense [String, nil] the machine's wire that it follows @!attribute limit_a [Float, nil]
-      Output = Struct.new(:key, :label, :group, :sense, :limit_a, keyword_init: true)
+      # @!attribute colour [String, nil] of its lead
+      Output = Struct.new(:key, :label, :group, :sense, :limit_a, :colour, keyword_init: true) do
+        # @return [String] its name in a circuit, where a dash would be a minus
+        def part = key.gsub('-', '__')
+      end
 
       KINDS = { 'hub' => 'Isolating hub', 'controller' => 'Two-channel controller' }.freeze
       # A: always hot, switched, each lamp function, in all. Common practice, where its maker does not say.
@@ -43,10 +48,23 @@ module Miser
         device['kind'] == 'hub' ? hub_outputs(device) : channels(device)
       end
 
+      # As its maker has them, else as is usual.
       def hub_outputs(device)
+        own = Job::Document.rows(device, 'outputs')
+        return own.map { |row| own_output(device, row) } if own.any?
+
         HUB_OUTPUTS.map do |key, label, group, sense|
           Output.new(key: key, label: label, group: group, sense: sense, limit_a: limit(device, "#{group}_a"))
         end
+      end
+
+      # What each kind of output follows, where nobody says.
+      USUAL_SENSE = { 'hot' => 'battery', 'switched' => 'key', 'lamp' => 'lights' }.freeze
+
+      def own_output(device, row)
+        group = row['group'] || 'lamp'
+        Output.new(key: row['id'], label: row['label'] || row['id'], group: group, sense: row['sense'] || USUAL_SENSE.fetch(group),
+          limit_a: row['limit_a'] || limit(device, "#{group}_a"), colour: row['colour'])
       end
 
       def channels(device)
@@ -87,12 +105,15 @@ module Miser
       # @param output [String] @return [Boolean] whether it is the one for that role
       def suits?(device, output, role)
         return true unless device['kind'] == 'hub'
+        return sense_of(device, output) == Feeds::Lines.of(role) if Job::Document.rows(device, 'outputs').any?
 
         { 'aux_lamp' => 'high', 'position' => 'running', 'signal_left' => 'left', 'signal_right' => 'right', 'brake' => 'brake',
           'head_low' => 'low', 'head_high' => 'high', 'tail' => 'running', 'tracker' => 'hot' }.fetch(role, 'switched') == output
       end
 
-      # @param key [String] @return [Float, nil] the smallest electronic fuse that carries it
+      def sense_of(device, key) = output(device, key)&.sense
+
+      # @param amps [Float] @return [Float, nil] the smallest electronic fuse that carries it
       def step_for(amps) = STEPS_A.find { |s| s >= amps - 1e-9 }
     end
   end

@@ -61,8 +61,9 @@ module Miser
         item.amps&.positive? && %w[on dim flash].include?(item.looks) ? (source_v - item.volts) / source_v : nil
       end
 
+      # @param output [Devices::Output]
       # @return [Float] A that an output of a device gives
-      def output_a(index, key) = @on.amps("o#{index}_#{key}")
+      def output_a(index, output) = @on.amps("o#{index}_#{output.part}")
 
       def restless? = @on.restless? || @off.restless?
 

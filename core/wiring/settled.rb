@@ -64,7 +64,7 @@ module Miser
         pulled = @scheme.known.select { |c| c.feed&.kind&.relay? && c.feed.row['from_load'].nil? && live[c.feed.trigger] }
         boxes = @scheme.devices.each_with_index.flat_map do |d, i|
           told = Devices.triggers(d)['ignition']
-          Devices.outputs(d).select { |o| live[o.group == 'channel' ? told : o.sense] }.map { |o| "o#{i}_#{o.key}" }
+          Devices.outputs(d).select { |o| live[o.group == 'channel' ? told : o.sense] }.map { |o| "o#{i}_#{o.part}" }
         end
         (pulled.map { |c| c.part('k') } + boxes).sort
       end
@@ -98,7 +98,7 @@ module Miser
       def outputs
         @scheme.devices.each_with_index.flat_map do |d, i|
           fed = volts("d#{i}", "de#{i}") >= LIVE_V
-          Devices.outputs(d).select { |o| fed && on?(d, o) }.map { |o| "o#{i}_#{o.key}" }
+          Devices.outputs(d).select { |o| fed && on?(d, o) }.map { |o| "o#{i}_#{o.part}" }
         end
       end
 

@@ -42,6 +42,11 @@ class WiringCheck < Miser::Test
       'long and thin' => wired(added: [bar], wiring: { 'feeds' => [feed('bar', 'battery', wires: wires({ supply: 0.5, earth: 0.5 }, { supply: 6, earth: 6 }))] }),
       'hub' => wired(added: [bar],
         wiring: { 'devices' => random_devices(Random.new(1)), 'feeds' => [feed('bar', 'hub', device_id: 'hub', output: 'high')] }),
+      'outputs of its own' => wired(added: [bar], wiring: {
+        'devices' => [{ 'id' => 'h', 'kind' => 'hub', 'name' => 'H', 'fuse_a' => 30,
+                        'outputs' => [{ 'id' => 'a-b', 'sense' => 'lights' }] }],
+        'feeds' => [feed('bar', 'hub', device_id: 'h', output: 'a-b')]
+      }),
       'channel turned down' => wired(added: [bar],
         wiring: { 'devices' => random_devices(Random.new(2)), 'feeds' => [feed('bar', 'controller', device_id: 'box', output: 'a')] }),
       'a wire across two lines' => wired(added: [bar], wiring: { 'feeds' => [feed('bar', 'relay', trigger: 'key', fuse_a: 10)],

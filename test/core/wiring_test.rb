@@ -84,6 +84,16 @@ class WiringTest < Miser::Test
     assert_equal truth.right + 1, survey(job.merge('wiring' => one)).truth.right
   end
 
+  # A hub as its maker has it: its own outputs, what each follows, its limit.
+  def test_outputs_of_its_own
+    hub = HUB.merge('outputs' => [{ 'id' => 'rear-left', 'group' => 'lamp', 'sense' => 'left', 'limit_a' => 2 }, { 'id' => 'hot' }])
+    found = survey(on_bar('hub', devices: [hub], device_id: 'hub', output: 'rear-left', wish: 'left'))
+    bar = found.scheme.consumer_of('bar')
+    assert_equal %w[flash off], [found.truth.seen(bar, %w[key left]), found.truth.seen(bar, %w[key right])]
+    assert_match(/3\.\d A is on together, 2 A is its limit/, found.findings.find { |f| f.rule == 'hub_over' }.text)
+    assert_includes rules(on_bar('hub', devices: [hub], device_id: 'hub', output: 'switched')), 'no_output'
+  end
+
   # A ring light on the wrong wire of the brake switch, driving lights with the low beam: the usual ways to get it wrong, by name.
   def test_usual_mistakes_are_named
     ring = on_bar('tap', source: 'brake', amps: 0.3, wish: 'key')

@@ -14,7 +14,7 @@ module Miser
 
       def outputs(device, index)
         Devices.outputs(device).filter_map do |o|
-          most = truth.states.map { |s| truth.look(s).output_a(index, o.key) }.max
+          most = truth.states.map { |s| truth.look(s).output_a(index, o) }.max
           if most > o.limit_a
             found(format('%s, output %s: %s is on together, %g A is its limit.', device['name'], o.label, amps(most), o.limit_a),
               subject: device['id'])
@@ -23,7 +23,7 @@ module Miser
       end
 
       def total(device, index)
-        most = truth.states.map { |s| Devices.outputs(device).sum { |o| truth.look(s).output_a(index, o.key) } }.max
+        most = truth.states.map { |s| Devices.outputs(device).sum { |o| truth.look(s).output_a(index, o) } }.max
         limit = Devices.limit(device, 'total_a')
         return [] unless most > limit
 
@@ -45,7 +45,7 @@ module Miser
       private
 
       def step(device, index, output)
-        full = truth.states.map { |s| truth.full(s).output_a(index, output.key) }.max
+        full = truth.states.map { |s| truth.full(s).output_a(index, output) }.max
         return if full.zero?
 
         right = Devices.step_for(full)

@@ -65,8 +65,9 @@ module Miser
 
       def device(survey, device, index)
         outputs = Miser::Wiring::Devices.outputs(device).map do |o|
-          most = survey.truth.states.map { |s| survey.truth.full(s).output_a(index, o.key) }.max
-          { key: o.key, label: o.label, group: o.group, limit_a: o.limit_a, most_a: finite(most), step_a: step(o, most) }
+          most = survey.truth.states.map { |s| survey.truth.full(s).output_a(index, o) }.max
+          { key: o.key, label: o.label, group: o.group, limit_a: o.limit_a, most_a: finite(most), step_a: step(o, most),
+            colour: o.colour }
         end
         { id: device['id'], name: device['name'], kind: device['kind'], outputs: outputs,
           total_a: device['kind'] == 'hub' ? Miser::Wiring::Devices.limit(device, 'total_a') : nil }

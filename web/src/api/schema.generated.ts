@@ -1836,6 +1836,8 @@ export interface components {
             test_max_w?: number | null;
         };
         Reference: {
+            /** @description wires of a machine that a feed or an output follows */
+            feed_lines: components["schemas"]["Named"][];
             job_file_most_bytes: number;
             systems: {
                 /** @enum {unknown} */
@@ -2911,6 +2913,7 @@ export interface components {
                 limit_a: number | null;
                 most_a: number | null;
                 step_a: number | null;
+                colour: string | null;
             }[];
         };
         WiringTracks: {
@@ -3219,6 +3222,8 @@ export interface components {
             key_off_a?: components["schemas"]["job_small_amps"];
             /** Colours of its leads */
             lead_colours?: string;
+            /** Outputs */
+            outputs?: components["schemas"]["job_box_output"][];
             /** What it does */
             functions?: components["schemas"]["job_function"][];
             /** Unit size */
@@ -3740,6 +3745,25 @@ export interface components {
         };
         /** @description length of a wire */
         job_wire_length: number;
+        job_box_output: {
+            id: components["schemas"]["job_id"];
+            /** Output */
+            label?: string;
+            /**
+             * Kind of output
+             * @enum {unknown}
+             */
+            group?: "hot" | "switched" | "lamp";
+            /**
+             * It follows
+             * @enum {unknown}
+             */
+            sense?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
+            /** Limit */
+            limit_a?: components["schemas"]["job_fuse_amps"];
+            /** Colour of its lead */
+            colour?: string;
+        };
         /**
          * Miser job
          * @description One conversion job: the machine, what was measured, what was chosen. All figures in SI units, engine speed in rpm.
@@ -4378,6 +4402,8 @@ export interface components {
                          */
                         horn?: "battery" | "key" | "accessory" | "lights" | "low" | "high" | "brake" | "brake_live" | "left" | "right" | "horn";
                     };
+                    /** Outputs */
+                    outputs?: components["schemas"]["job_box_output"][];
                 }[];
                 /** Switches added */
                 switches?: {

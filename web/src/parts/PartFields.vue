@@ -9,6 +9,7 @@ import QuantityField from '../ui/QuantityField.vue'
 import TextField from '../ui/TextField.vue'
 import FitFields from './FitFields.vue'
 import FunctionFields from './FunctionFields.vue'
+import OutputFields from './OutputFields.vue'
 
 /** One article: what it is, what it does, what it costs; of a headlight, its measurements. */
 const props = defineProps<{
@@ -59,6 +60,13 @@ function addFunction(event: Event) {
     <template v-if="part.box">
       <QuantityField v-for="l in LIMITS[part.box]" :key="l.key" :at="`${at}/${l.key}`" :label="l.label" unit="A" :step="l.step" />
       <TextField :at="`${at}/lead_colours`" label="Colours of its leads" class="sm:col-span-2" />
+      <OutputFields
+        v-if="part.box === 'hub'"
+        class="sm:col-span-2 lg:col-span-3"
+        :at="`${at}/outputs`"
+        :outputs="part.outputs"
+        :lines="reference.tables?.feed_lines ?? []"
+      />
     </template>
     <PickField v-if="!part.box" :at="`${at}/base`" label="Bulb base" :options="bases" none="not stated" />
     <PickField v-if="!part.box" :at="`${at}/supply`" label="Supply" :options="reference.tables?.supplies ?? []" none="not stated" />

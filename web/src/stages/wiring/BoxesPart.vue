@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { api, freshId, type Schemas } from '../../api/client'
+import OutputFields from '../../parts/OutputFields.vue'
 import { useShelf } from '../../parts/useShelf'
 import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
@@ -16,7 +17,7 @@ const shelf = useShelf()
 /** Boxes of the shop's own shelf. */
 const { data: kept } = useFetched([() => shelf.version], () => api.GET('/api/parts'))
 const boxes = computed(() => (kept.value?.parts ?? []).filter((p) => p.part.box && !p.retired))
-const LIKE = ['name', 'total_a', 'hot_a', 'switched_a', 'lamp_a', 'fuse_a', 'quiescent_a', 'key_off_a', 'price_cents'] as const
+const LIKE = ['name', 'total_a', 'hot_a', 'switched_a', 'lamp_a', 'fuse_a', 'quiescent_a', 'key_off_a', 'price_cents', 'outputs'] as const
 
 /** As the shelf has it, its figures written into the job. */
 function put(kept: Schemas['ShelfPart']) {
@@ -103,7 +104,9 @@ function setNumber(place: string, text: string) {
         </thead>
         <tbody>
           <tr v-for="o in d.outputs" :key="o.key">
-            <td>{{ o.label }}</td>
+            <td>
+              {{ o.label }}<span v-if="o.colour" class="text-dim">, {{ o.colour }}</span>
+            </td>
             <td class="r">
               <label v-if="d.kind === 'controller'">
                 <span class="sr-only">Electronic fuse, {{ o.label }}</span>
@@ -138,6 +141,13 @@ function setNumber(place: string, text: string) {
           </tr>
         </tbody>
       </table>
+      <OutputFields
+        v-if="d.kind === 'hub'"
+        class="mt-2"
+        :at="`${at(d.id)}/outputs`"
+        :outputs="job.document?.wiring?.devices?.find((x) => x.id === d.id)?.outputs"
+        :lines="view.options.lines"
+      />
       <button type="button" class="btn mt-2" :disabled="job.readonly" @click="job.edit([{ op: 'remove', at: at(d.id) }])">
         Take {{ d.name }} away
       </button>
