@@ -9,7 +9,8 @@ module Miser
       # @!attribute turns [Boolean] whether the handlebar moves one against the other
       Place = Struct.new(:key, :label, :to, :metres, :turns, :hot, keyword_init: true)
       # @!attribute metres [Float] with slack @!attribute slack [Float] m in it @!attribute via [Array<String>] labels, end to end
-      Way = Struct.new(:metres, :slack, :via, :turns, :hot, keyword_init: true)
+      # @!attribute measured [Boolean] whether somebody measured all of it
+      Way = Struct.new(:metres, :slack, :via, :turns, :hot, :measured, keyword_init: true)
 
       def self.place(key, label, to, metres, turns: false, hot: false)
         Place.new(key: key, label: label, to: to, metres: metres, turns: turns, hot: hot)
@@ -68,7 +69,7 @@ module Miser
         slack = turning ? SLACK : 0.0
         stops = (one - shared) + [shared.first] + (other - shared).reverse
         Way.new(metres: legs.sum { |k| metres(k) } + slack, slack: slack, via: stops.map { |k| BY_KEY.fetch(k).label }, turns: turning,
-          hot: stops.any? { |k| BY_KEY.fetch(k).hot })
+          hot: stops.any? { |k| BY_KEY.fetch(k).hot }, measured: legs.all? { |k| measured?(k) })
       end
 
       private

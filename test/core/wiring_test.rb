@@ -84,6 +84,17 @@ class WiringTest < Miser::Test
     assert_equal truth.right + 1, survey(job.merge('wiring' => one)).truth.right
   end
 
+  # Cut too short for a way that was measured is wrong; for one that is only usual it is a thing to look at.
+  def test_a_short_wire_at_the_steering
+    short = [{ 'id' => 'out', 'key' => 'out', 'length_m' => 1.1 }]
+    job = on_bar('relay', trigger: 'high', fuse_a: 5, at: 'head', wires: short)
+    severity = ->(j) { survey(j).findings.find { |f| f.rule == 'steering' }&.severity }
+    assert_equal 'note', severity[job]
+    measured = job.merge('wiring' => job['wiring'].merge('places' => { 'head' => 0.35, 'tank' => 0.45, 'seat' => 0.45 }))
+    assert_equal 'red', severity[measured]
+    assert_nil severity[measured.merge('wiring' => measured['wiring'].merge('places' => { 'head' => 0.3, 'tank' => 0.3, 'seat' => 0.3 }))]
+  end
+
   # A hub as its maker has it: its own outputs, what each follows, its limit.
   def test_outputs_of_its_own
     hub = HUB.merge('outputs' => [{ 'id' => 'rear-left', 'group' => 'lamp', 'sense' => 'left', 'limit_a' => 2 }, { 'id' => 'hot' }])

@@ -75,8 +75,10 @@ module Miser
         wanted = Length.tape(metres, units)
         ends = wire.way.via.values_at(0, -1).join(' to ')
         cure = metres <= MOST_M ? on_wire(c, wire, wanted, 'length_m' => metres.round(3)) : nil
-        found("#{c.name}, #{wire.label}: #{Length.tape(wire.length, units)} is cut, #{wanted} with slack is wanted from #{ends}.", subject: c.id,
-          wire: wire.key, cures: [cure])
+        # Against lengths that nobody measured it may still be long enough.
+        usual = wire.way.measured ? '' : ' on a middling machine: measure the way'
+        found("#{c.name}, #{wire.label}: #{Length.tape(wire.length, units)} is cut, #{wanted} with slack is wanted from #{ends}#{usual}.",
+          subject: c.id, wire: wire.key, severity: wire.way.measured ? 'red' : 'note', cures: [cure])
       end
     end
 
