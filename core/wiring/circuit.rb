@@ -31,34 +31,35 @@ module Miser
       def initialize(scheme, state)
         @scheme = scheme
         @state = state
-        @elements = []
+        @parts = []
         @duties = {}
         build
       end
 
       # @return [Array<Network::Element>] live ones: what leads to the source without going through earth
-      def elements
-        @elements ||= begin
-          reached = { 'bat' => true }
-          waiting = @elements
-          loop do
-            near, waiting = waiting.partition { |e| reached[e.a] || reached[e.b] }
-            break if near.empty?
-
-            near.each { |e| [e.a, e.b].each { |n| reached[n] = true unless n == '0' } }
-          end
-          @elements.select { |e| (reached[e.a] || e.a == '0') && (reached[e.b] || e.b == '0') }
-        end
-      end
-
-      # @return [Network::Solver]
-      def network = Network::Solver.new(elements)
+      def elements = @elements ||= @parts.select { |e| live_nodes[e.a] && live_nodes[e.b] }
 
       private
 
       attr_reader :scheme, :state
 
-      def wire(id, a, b, ohms) = @elements << Network::Resistor.new(id, a, b, [ohms, Consumer::LEAST_OHMS].max)
+      # @return [Hash{String=>true}]
+      def live_nodes
+        @live_nodes ||= begin
+          near = Hash.new { |all, node| all[node] = [] }
+          @parts.each { |e| (near[e.a] << e.b) && (near[e.b] << e.a) }
+          reached = { 'bat' => true, '0' => true }
+          waiting = ['bat']
+          while (node = waiting.pop)
+            fresh = near[node].reject { |n| reached[n] }
+            fresh.each { |n| reached[n] = true }
+            waiting.concat(fresh)
+          end
+          reached
+        end
+      end
+
+      def wire(id, a, b, ohms) = @parts << Network::Resistor.new(id, a, b, [ohms, Consumer::LEAST_OHMS].max)
 
       def live?(key)
         line = Feeds::Lines::BY_KEY.fetch(key)
@@ -76,7 +77,7 @@ module Miser
       def build
         volts = state.volts || scheme.volts(state.on)
         dead = scheme.coil? && !state.on.include?('key')
-        @elements << Network::Source.new('battery', 'bat', '0', dead ? 0.0 : volts, scheme.source_ohms)
+        @parts << Network::Source.new('battery', 'bat', '0', dead ? 0.0 : volts, scheme.source_ohms)
         wire('s_15', 'bat', 'k', SWITCH_OHM) if state.on.include?('key')
         lines.each { |key| wire("s_#{key}", 'k', node(key), SWITCH_OHM) if live?(key) && node(key) != 'bat' }
         scheme.devices.each_with_index { |d, i| device(d, i) }
@@ -166,7 +167,7 @@ module Miser
         @duties[c.id] = duty
         wire(c.part('w_out_'), top, c.part('c'), feed.wire_named('out').ohms)
         wire(c.part('w_earth_'), c.part('e'), "de#{index}", feed.wire_named('earth').ohms)
-        @elements << c.element(c.part('c'), c.part('e'), duty)
+        @parts << c.element(c.part('c'), c.part('e'), duty)
       end
 
       # @return [String] node of its earth side
@@ -177,7 +178,7 @@ module Miser
         c.part('e')
       end
 
-      def load(c, earth) = @elements << c.element(c.part('c'), earth)
+      def load(c, earth) = @parts << c.element(c.part('c'), earth)
 
       def fuse(c, top)
         return top unless c.feed.fuse_a

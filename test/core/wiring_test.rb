@@ -119,6 +119,17 @@ class WiringTest < Miser::Test
     assert_match(/on with key on, lights on, high beam off; it should be off/, low.text)
   end
 
+  # What nothing feeds just now hangs on nothing: it is dark, and not in the way of the rest.
+  def test_what_hangs_on_nothing_is_left_out
+    job = on_bar('accessory', fuse_a: 5, switch_id: 's', switches: SWITCH)
+    loose = job['wiring'].merge('wires' => [{ 'id' => 'w', 'from' => 'horn', 'to' => 'accessory' }])
+    [job, job.merge('wiring' => loose)].each do |wired|
+      truth = survey(wired).truth
+      assert_equal(%w[off on], [[], %w[key switch:s]].map { |on| truth.seen(truth.scheme.consumer_of('bar'), on) })
+      assert_equal ['battery'], truth.look([]).on.circuit.elements.map(&:id)
+    end
+  end
+
   # Rule => a wiring that breaks it, and one that is mended.
   def broken
     good = on_bar('relay', trigger: 'high', fuse_a: 5)
