@@ -26,7 +26,7 @@ module Miser
 
       # @raise [Failure] for a switch that it has not
       def self.state(survey, text)
-        asked = text.to_s.split(/[+, ]+/).reject(&:empty?)
+        asked = Miser::Wiring::Switches.listed(text)
         strange = asked - survey.scheme.switches.keys
         return survey.scheme.switches.state(asked) if strange.empty?
 

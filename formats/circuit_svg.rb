@@ -1,12 +1,14 @@
 # frozen_string_literal: true
 
-require 'erb'
 require_relative 'loop_drawing'
+require_relative 'svg_ink'
 
 module Miser
   module Formats
     # The drawn loop as an SVG file, in ink on white.
     class CircuitSvg
+      include SvgInk
+
       STROKE = 'fill="none" stroke="#1d1c19" stroke-width="2.5"'
 
       # @param drawing [LoopDrawing] @param title [String]
@@ -21,26 +23,12 @@ module Miser
           <svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 #{@drawing.width} #{@drawing.height}" font-family="sans-serif" font-size="18">
           <title>#{text(@title)}</title>
           <rect width="100%" height="100%" fill="#fff"/>
-          #{(@drawing.wires.map { |w| wire(w) } + @drawing.parts.map { |p| part(p) } + @drawing.texts.map { |t| words(t) }).join("\n")}
+          #{(@drawing.wires.map { |w| painted(w.points, w.paint) } + @drawing.parts.map { |p| part(p) } + @drawing.texts.map { |t| words(t) }).join("\n")}
           </svg>
         SVG
       end
 
       private
-
-      def text(value) = ERB::Util.html_escape(value.to_s)
-
-      def wire(wire)
-        points = wire.points.map { |p| p.join(',') }.join(' ')
-        base = "<polyline points=\"#{points}\" #{wire.paint.empty? ? STROKE : "fill=\"none\" stroke=\"#{wire.paint[0]}\" stroke-width=\"5\""}/>"
-        wire.paint[1] ? "#{base}<polyline points=\"#{points}\" fill=\"none\" stroke=\"#{wire.paint[1]}\" stroke-width=\"1.5\"/>" : base
-      end
-
-      def words(drawn)
-        drawn.lines.each_with_index.map do |line, i|
-          "<text x=\"#{drawn.x}\" y=\"#{drawn.y + (i * drawn.size * LINE)}\" font-family=\"monospace\" font-size=\"#{drawn.size}\">#{text(line)}</text>"
-        end.join
-      end
 
       def part(part) = "<g transform=\"translate(#{part.x} #{part.y}) rotate(#{part.turn})\">#{symbol(part)}</g>#{label(part)}"
 

@@ -1,14 +1,15 @@
 # frozen_string_literal: true
 
-require 'erb'
 require_relative 'strip_drawing'
+require_relative 'svg_ink'
 require_relative 'track_drawing'
 
 module Miser
   module Formats
     # The wiring drawn, as an SVG file in ink on white: the current tracks and the strip under them, or one alone.
     class WiringSvg
-      INK = '#1d1c19'
+      include SvgInk
+
       MONO = 'DejaVu Sans Mono, monospace'
 
       # @param title [String] @param tracks [TrackDrawing, nil] @param strip [StripDrawing, nil]
@@ -34,13 +35,11 @@ module Miser
 
       private
 
-      def text(value) = ERB::Util.html_escape(value.to_s)
-
       def tracks
         return '' unless @tracks
 
         rails = @tracks.rails.map { |r| line([[r.from, r.y], [r.to, r.y]], INK, 4) }
-        [*rails, *@tracks.runs.map { |r| wire(r.points, r.paint) }, *@tracks.parts.map { |p| part(p) }, *@tracks.texts.map do |t|
+        [*rails, *@tracks.runs.map { |r| painted(r.points, r.paint) }, *@tracks.parts.map { |p| part(p) }, *@tracks.texts.map do |t|
           words(t)
         end].join("\n")
       end
@@ -51,24 +50,11 @@ module Miser
         top = @tracks ? @tracks.height + 20 : 0
         foot = @strip.height - 10
         stops = @strip.stops.map { |s| %(<path d="M#{s.x} 56V#{foot}" stroke="#bbbbbb" stroke-width="1" fill="none" stroke-dasharray="3 5"/>) }
-        lanes = @strip.lanes.map { |l| "#{wire([[l.from, l.y], [l.to, l.y]], l.paint)}#{dot(l.from, l.y)}#{dot(l.to, l.y)}" }
+        lanes = @strip.lanes.map { |l| "#{painted([[l.from, l.y], [l.to, l.y]], l.paint)}#{dot(l.from, l.y)}#{dot(l.to, l.y)}" }
         %(<g transform="translate(0 #{top})">#{[*stops, *lanes, *@strip.texts.map { |t| words(t) }].join("\n")}</g>)
       end
 
       def dot(x, y) = %(<circle cx="#{x}" cy="#{y}" r="5" fill="#{INK}"/>)
-
-      def line(points, colour, thick) = %(<path d="M#{points.map { |p| p.join(' ') }.join('L')}" stroke="#{colour}" stroke-width="#{thick}" fill="none"/>)
-
-      def wire(points, paint)
-        base = line(points, paint.first || INK, paint.any? ? 5 : 2.5)
-        paint[1] ? "#{base}#{line(points, paint[1], 1.5)}" : base
-      end
-
-      def words(t)
-        t.lines.each_with_index.map do |l, i|
-          %(<text x="#{t.x}" y="#{(t.y + (i * t.size * LINE)).round(1)}" font-size="#{t.size}"#{' font-weight="bold"' if t.bold} fill="#{INK}">#{text(l)}</text>)
-        end.join
-      end
 
       def shape(d, fill = '#ffffff') = %(<path d="#{d}" stroke="#{INK}" stroke-width="2.5" fill="#{fill}"/>)
 

@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
-require 'open3'
-require 'tempfile'
+require_relative 'batch'
 require_relative '../cli/demo_data'
 require_relative '../core/miser'
 require_relative '../formats/job_file'
@@ -18,10 +17,10 @@ module Miser
         survey = cured
         harness = survey.harness('after')
         2.times { diagnosis(harness, survey) }
-        ours, solved = timed { diagnosis(harness, survey) }
+        ours, solved = Batch.timed { diagnosis(harness, survey) }
         circuits = listed(harness, solved)
-        solving, = timed { circuits.each { |h, state| Miser::Signals::LoopCircuit.new(h, state).circuit.solve } }
-        theirs, = timed { batch(circuits) }
+        solving, = Batch.timed { circuits.each { |h, state| Miser::Signals::LoopCircuit.new(h, state).circuit.solve } }
+        theirs, = Batch.timed { Batch.run(netlists(circuits), 'left') }
         puts format('signals: %<rate>.0f circuits built and solved a second; ngspice %<other>.0f in one batch   ratio %<ratio>.2f',
           rate: circuits.size / solving, other: circuits.size / theirs, ratio: solving / theirs)
         puts format('a whole diagnosis: %<n>d circuits, %<ours>.2f s; ngspice the same circuits as one batch %<theirs>.2f s   ratio %<ratio>.2f   (aim: under 0.5)',
@@ -43,12 +42,6 @@ module Miser
         found.solved
       end
 
-      def timed
-        start = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        result = yield
-        [Process.clock_gettime(Process::CLOCK_MONOTONIC) - start, result]
-      end
-
       # As many circuits of the diagnosis as it solved: faults and pairs of faults, contact closed and open.
       def listed(harness, count)
         faults = Miser::Signals::Fault.all_in(harness)
@@ -63,21 +56,7 @@ module Miser
         end.first(count)
       end
 
-      # One process, every netlist read and solved in turn.
-      def batch(circuits)
-        Dir.mktmpdir do |folder|
-          script = circuits.each_with_index.map do |(harness, state), i|
-            path = File.join(folder, "#{i}.cir")
-            File.write(path, Formats::Netlist.write(harness, state, name: 'bench').sub(".op\n", ''))
-            "source #{path}\nop\nprint v(left)\nremcirc"
-          end
-          main = File.join(folder, 'main.cir')
-          File.write(main, "batch\nr1 a 0 1\n.control\n#{script.join("\n")}\nquit\n.endc\n.end\n")
-          out, = Open3.capture2e('ngspice', '-b', main)
-          solved = out.scan(/^v\(left\) = /).size
-          raise "ngspice solved #{solved} of #{circuits.size}" if solved < circuits.size * 0.98
-        end
-      end
+      def netlists(circuits) = circuits.map { |harness, state| Formats::Netlist.write(harness, state, name: 'bench') }
     end
   end
 end

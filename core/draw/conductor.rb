@@ -9,7 +9,7 @@ module Miser
       # AWG => A, never fuse above it. Common practice.
       FUSE_CEILING = { 20 => 7.5, 18 => 10.0, 16 => 15.0, 14 => 20.0, 12 => 30.0 }.freeze
       # Sizes a shop has on its reels: AWG, and mm² as ISO 6722 has them (from memory).
-      GAUGES = [20, 18, 16, 14, 12].freeze
+      GAUGES = FUSE_CEILING.keys.freeze
       METRIC = [0.5, 0.75, 1.0, 1.5, 2.5, 4.0].freeze
       # Ω·mm²/m at 20 °C. Aluminium with a tenth of copper on it: ASTM B566 (from memory).
       MATERIALS = { 'copper' => ['copper', Leads::COPPER], 'clad' => ['copper-clad aluminium', 0.02743] }.freeze

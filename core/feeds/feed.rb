@@ -36,11 +36,9 @@ module Miser
 
       # @return [String] a machine's wire that its current comes from; nil where a device's
       def source
-        if kind.device?
-          nil
-        else
-          (kind.source == 'battery' ? 'battery' : row['source'] || kind.source || Lines.of(load['role']))
-        end
+        return if kind.device?
+
+        kind.source == 'battery' ? 'battery' : row['source'] || kind.source || Lines.of(load['role'])
       end
 
       # @return [String, nil] a machine's wire that pulls its relay in
@@ -72,7 +70,7 @@ module Miser
       def loop_metres = wires.select { |w| w.carries == :lamp }.sum(&:length)
 
       # @return [Array<Wire>] behind its fuse
-      def fused_wires = wires.select { |w| w.carries == :lamp && !%w[earth].include?(w.key) }
+      def fused_wires = wires.select { |w| w.carries == :lamp && w.key != 'earth' }
 
       private
 
@@ -85,15 +83,15 @@ module Miser
         nearby = ends.uniq.one?
         Wire.new(key: spec.key, id: said['id'] || spec.key, label: spec.label, carries: spec.carries, from: words(spec.from), to: words(spec.to),
           from_place: ends[0], to_place: ends[1], way: way, length: said['length_m'] || (nearby ? NEARBY_M : way.metres),
-          typed: said.key?('length_m'), area: said['area_mm2'] || spec.area, chosen: said.key?('area_mm2'),
+          typed: said.key?('length_m'), area: said['area_mm2'] || spec.area,
           material: said['material'] || 'copper', colour: said['colour'], proved: said['proved'] == true, join: said['join'],
-          joints: JOINTS, fused: spec.fused, near_exhaust: said['near_exhaust'] == true, row: said)
+          joints: JOINTS, fused: spec.fused, near_exhaust: said['near_exhaust'] == true)
       end
 
       def place(which)
         case which
-        when :load, :ground then which == :load ? at : place(:relay)
-        when :relay then place_of(row['relay_at'] || RELAY_AT)
+        when :load then at
+        when :relay, :ground then place_of(row['relay_at'] || RELAY_AT)
         when :battery then places.battery
         when :earth then earth == 'battery' ? places.battery : at
         when :device then place_of(device&.fetch('at', nil) || 'battery')
@@ -104,7 +102,6 @@ module Miser
 
       def place_of(key) = key == 'battery' ? places.battery : key
 
-      # A lamp's wire is reached at the lamp where it is of the same place.
       def line_place(key)
         line = Lines::BY_KEY[key] or return places.battery
         place_of(row['tapped_at'] || line.place)

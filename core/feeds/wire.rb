@@ -10,10 +10,10 @@ module Miser
     # @!attribute carries [Symbol] :lamp, :coil @!attribute from, to [String] ends, in words
     # @!attribute from_place, to_place [String] @!attribute way [Places::Way] between them
     # @!attribute length [Float] m @!attribute typed [Boolean] whether somebody measured it
-    # @!attribute area [Float] mm² @!attribute chosen [Boolean] whether somebody chose it
+    # @!attribute area [Float] mm²
     # @!attribute joints [Integer] @!attribute fused [Boolean] whether the fuse sits at its beginning
-    Wire = Struct.new(:key, :id, :label, :carries, :from, :to, :from_place, :to_place, :way, :length, :typed, :area, :chosen, :material,
-      :colour, :proved, :join, :joints, :fused, :near_exhaust, :row, keyword_init: true) do
+    Wire = Struct.new(:key, :id, :label, :carries, :from, :to, :from_place, :to_place, :way, :length, :typed, :area, :material,
+      :colour, :proved, :join, :joints, :fused, :near_exhaust, keyword_init: true) do
       # Copper and joints together.
       # @return [Float] Ω
       def ohms = Draw::Conductor.ohms(length, area, material) + (joints * Feeds::JOINT_OHM)

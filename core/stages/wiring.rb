@@ -52,7 +52,7 @@ module Miser
       # A hub or a controller more.
       act('wiring_box') do |call|
         Stages.known!(call.value, Miser::Wiring::Devices::KINDS, 'Hub or controller')
-        row = Miser::Wiring::Devices.fresh(call.value, call.fresh_id.call)
+        row = { 'id' => call.fresh_id.call, **Miser::Wiring::Devices.fresh(call.value) }
         Job::Edit.apply(call.document, [{ 'op' => 'add', 'at' => '/wiring/devices', 'value' => row }])
       end
 

@@ -95,10 +95,10 @@ module Miser
       def quiescent(device) = device['quiescent_a'] || QUIESCENT_A
 
       # A box as it is put in: fused, a controller told of the ignition.
-      # @param kind [String] of KINDS @param id [String]
-      # @return [Hash]
-      def fresh(kind, id)
-        row = { 'id' => id, 'kind' => kind, 'name' => KINDS.fetch(kind), 'fuse_a' => FUSED_A.fetch(kind) }
+      # @param kind [String] of KINDS
+      # @return [Hash] without an id
+      def fresh(kind)
+        row = { 'kind' => kind, 'name' => KINDS.fetch(kind), 'fuse_a' => FUSED_A.fetch(kind) }
         kind == 'controller' ? row.merge('triggers' => { 'ignition' => 'key' }) : row
       end
 
@@ -113,8 +113,8 @@ module Miser
 
       def sense_of(device, key) = output(device, key)&.sense
 
-      # @param amps [Float] @return [Float, nil] the smallest electronic fuse that carries it
-      def step_for(amps) = STEPS_A.find { |s| s >= amps - 1e-9 }
+      # @param amps [Float] @return [Float, nil] the smallest electronic fuse that carries it; nil where nothing hangs there
+      def step_for(amps) = amps.positive? ? STEPS_A.find { |s| s >= amps - 1e-9 } : nil
     end
   end
 end

@@ -9,7 +9,12 @@ module Miser
     class Look
       # @!attribute looks [String] off, ghost, dim, on, flash, unknown @!attribute volts, amps [Float, nil] while it is on
       # @!attribute source_v [Float] at the source @!attribute duty [Float]
-      Seen = Struct.new(:id, :looks, :volts, :amps, :share, :duty, keyword_init: true)
+      Seen = Struct.new(:id, :looks, :volts, :amps, :share, :duty, keyword_init: true) do
+        # @return [Boolean] whether it is taken for on
+        def lit? = LIT.include?(looks)
+      end
+      # What is taken for on.
+      LIT = %w[dim on flash].freeze
       # @!attribute drop [Float] V lost out and back, share of the source's
       WireSeen = Struct.new(:feed, :key, :amps, :drop, keyword_init: true)
       # @!attribute share [Float] of its rating @!attribute open [Boolean]
@@ -57,9 +62,15 @@ module Miser
       # V lost to a load out and back, as a share of the source's.
       # @return [Float, nil] nil where it is off
       def drop(consumer)
-        item = seen[consumer.id]
-        item.amps&.positive? && %w[on dim flash].include?(item.looks) ? (source_v - item.volts) / source_v : nil
+        item = seen.fetch(consumer.id)
+        item.amps&.positive? && item.lit? ? (source_v - item.volts) / source_v : nil
       end
+
+      # @return [Array<Consumer>] that are on
+      def lit = @scheme.consumers.select { |c| seen.fetch(c.id).lit? }
+
+      # @return [Float, nil] the highest drop, as a share of the source's volts
+      def worst_drop = @scheme.known.filter_map { |c| drop(c) }.max
 
       # @param output [Devices::Output]
       # @return [Float] A that an output of a device gives
@@ -116,13 +127,10 @@ module Miser
         share < settings[:seen_lit] || duty < 1 ? 'dim' : 'on'
       end
 
-      LIT = %w[dim on].freeze
-      private_constant :LIT
-
       def looks(bright, dark)
         return bright.level unless flashing? && bright.level != dark.level
 
-        LIT.include?(bright.level) || LIT.include?(dark.level) ? 'flash' : bright.level
+        [bright, dark].any? { |glow| LIT.include?(glow.level) } ? 'flash' : bright.level
       end
     end
   end

@@ -7,9 +7,6 @@ module Miser
   module Wiring
     # What a feed pulls in: its parts, fuses and a spare, metres of wire; and how long it takes.
     class Needs
-      # Kinds of part that come with the part itself or with its box.
-      WIRED = %w[supply feed out earth trigger coil_earth].freeze
-
       # @param scheme [Scheme]
       def initialize(scheme)
         @scheme = scheme

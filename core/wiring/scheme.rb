@@ -98,12 +98,8 @@ module Miser
       # @param consumer [Consumer] @param kind [Class] @param more [Hash] of its row
       # @return [Hash] its feed's row by another kind, filled in
       def filled_as(consumer, kind, more = {})
-        row = { 'id' => consumer.feed&.id || "p-#{consumer.id}"[0, 40], 'load_id' => consumer.id, 'kind' => kind.key,
-                **live_when(consumer.entry, kind), **(consumer.feed&.row || {}).slice('at', 'wish', 'switch_id', 'strobe'), **more }
-        if kind.device? && (device = devices.find { |d| d['kind'] == kind.key })
-          row = { **row, 'device_id' => device['id'], 'output' => free_output(device['id'], consumer.row) }.compact
-        end
-        filled(consumer.entry, row).row
+        kept = (consumer.feed&.row || {}).slice('at', 'wish', 'switch_id', 'strobe')
+        proposed(consumer.entry, kind, **(consumer.feed ? { 'id' => consumer.feed.id } : {}), **kept, **more).row
       end
 
       # @param consumer [Consumer] whose draw is known
@@ -116,9 +112,6 @@ module Miser
       def device_amps(device)
         Devices.quiescent(device) + known.select { |c| c.feed&.device.equal?(device) }.sum { |c| most_amps(c) }
       end
-
-      # @param wish [Wishes::Wish] @return [String] the machine's wire that is live just then
-      def line_for(wish) = { 'always' => 'battery', 'key' => 'key' }.fetch(wish.key, wish.key)
 
       # Ω of one of the two wires between the battery and a box.
       # @param row [Hash] of a device
@@ -170,17 +163,19 @@ module Miser
 
       def wants_feed?(entry) = entry.row['wanted'] || (entry.choice && entry.choice['part']) || !entry.row['brought_by'].nil?
 
-      # Filled in: wires and fuse as they should be.
-      def proposed(entry, kind)
-        row = { 'id' => "p-#{entry.id}"[0, 40], 'load_id' => entry.id, 'kind' => kind.key, **live_when(entry, kind) }
-        row['device_id'] = devices.find { |d| d['kind'] == kind.key }&.fetch('id') if kind.device?
-        row['output'] = free_output(row['device_id'], entry.row) if row['device_id']
+      # Filled in: wires and fuse as they should be, on a box of its kind where there is one.
+      # @param more [Hash{String=>Object}] of its row
+      # @return [Feeds::Feed]
+      def proposed(entry, kind, **more)
+        row = { 'id' => "p-#{entry.id}"[0, 40], 'load_id' => entry.id, 'kind' => kind.key, **live_when(entry, kind), **more }
+        device = kind.device? ? devices.find { |d| d['kind'] == kind.key } : nil
+        row = { **row, 'device_id' => device['id'], 'output' => free_output(device['id'], entry.row) } if device
         filled(entry, row.compact)
       end
 
       # The wire that is live when it is wanted, where its kind does not say itself.
       def live_when(entry, kind)
-        line = line_for(Wishes.of(Consumer.new(entry, 0)))
+        line = Wishes.of(Consumer.new(entry, 0)).line
         return { 'trigger' => line } if kind.relay?
 
         kind.on_machine? && kind.wires.any? ? { 'source' => line } : {}
@@ -218,9 +213,8 @@ module Miser
 
       # What the machine has, and what something is taken from.
       def needed
-        here = consumers.map(&:role) + plan.feeds.flat_map { |f| [f.source, f.trigger, f.row['wish']] } + devices.flat_map do |d|
-          Devices.lines(d)
-        end
+        told = devices.flat_map { |d| Devices.lines(d) }
+        here = consumers.map(&:role) + plan.feeds.flat_map { |f| [f.source, f.trigger, f.row['wish']] } + told
         here << 'horn' if plan.feeds.any? { |f| f.row['strobe'] }
         NEEDED.select { |_, from| here.intersect?(from) }.keys
       end

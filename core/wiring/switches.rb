@@ -41,6 +41,10 @@ module Miser
                                           .reject { |s| (APART - s).empty? }.map { |s| s.sort.freeze }
       end
 
+      # Switches as a person lists them, joined by plus signs or commas.
+      # @param text [String, nil] @return [Array<String>]
+      def self.listed(text) = text.to_s.split(/[+, ]+/).reject(&:empty?)
+
       # @param on [Array<String>] @return [Array<String>] those that it has, one of a pair that stands apart
       def state(on)
         known = keys & on

@@ -58,18 +58,25 @@ module Miser
       def differences
         @differences ||= judged.flat_map do |c|
           wrong = states.reject { |s| right?(c, s) }
-          wrong.group_by do |s|
-            [wanted(c, s), seen(c, s)]
-          end.map { |(want, see), set| Difference.new(consumer: c, states: set, wanted: want, seen: see) }
+          alike = wrong.group_by { |s| [wanted(c, s), seen(c, s)] }
+          alike.map { |(want, see), set| Difference.new(consumer: c, states: set, wanted: want, seen: see) }
         end
       end
 
       # @return [Integer] states in which all is as wanted
       def right = @right ||= states.count { |s| judged.all? { |c| right?(c, s) } }
 
+      # @return [Boolean] whether all is as wanted everywhere
+      def well? = right == states.size
+
+      # The most that an output of a device gives in any state.
+      # @param index [Integer] of the device @param output [Devices::Output] @param full [Boolean] every channel at full
+      # @return [Float] A
+      def most_a(index, output, full: false) = states.map { |s| (full ? full(s) : look(s)).output_a(index, output) }.max
+
       # @return [String]
       def words
-        of = right == states.size ? "all #{right}" : "#{right} of #{states.size}"
+        of = well? ? "all #{right}" : "#{right} of #{states.size}"
         "As wanted in #{of} switch positions."
       end
 
@@ -84,7 +91,7 @@ module Miser
       def said(consumer, state) = overrides[[consumer.id, state]]
 
       def by_rule(consumer, state)
-        return strobe(consumer, state) if consumer.feed.row['strobe'] && state.include?('horn') && state.include?('key')
+        return 'flash' if consumer.feed.row['strobe'] && state.include?('horn') && state.include?('key')
         return 'off' if consumer.gives_way && state.include?(consumer.gives_way)
         return 'any' if channel_signals?(consumer, state)
 
@@ -95,8 +102,6 @@ module Miser
 
         consumer.signal? ? 'flash' : 'on'
       end
-
-      def strobe(_consumer, _state) = 'flash'
 
       # A controller that is told of the signals does with its channels what its maker thought of.
       def channel_signals?(consumer, state)

@@ -6,7 +6,10 @@ module Miser
     module Wishes
       # @!attribute on, off [Array<String>] switches that must be on, and must not
       # @!attribute law [Boolean] whether the law has a say
-      Wish = Struct.new(:key, :label, :on, :off, :law, keyword_init: true)
+      Wish = Struct.new(:key, :label, :on, :off, :law, keyword_init: true) do
+        # @return [String] the machine's wire that is live just then
+        def line = on.empty? ? 'battery' : key
+      end
 
       TABLE = [
         Wish.new(key: 'always', label: 'always', on: [], off: [], law: false),

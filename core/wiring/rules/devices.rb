@@ -14,7 +14,7 @@ module Miser
 
       def outputs(device, index)
         Devices.outputs(device).filter_map do |o|
-          most = truth.states.map { |s| truth.look(s).output_a(index, o) }.max
+          most = truth.most_a(index, o)
           if most > o.limit_a
             found(format('%s, output %s: %s is on together, %g A is its limit.', device['name'], o.label, amps(most), o.limit_a),
               subject: device['id'])
@@ -45,7 +45,7 @@ module Miser
       private
 
       def step(device, index, output)
-        full = truth.states.map { |s| truth.full(s).output_a(index, output) }.max
+        full = truth.most_a(index, output, full: true)
         return if full.zero?
 
         right = Devices.step_for(full)
@@ -84,7 +84,7 @@ module Miser
         return if scheme.plan.device(id)
 
         out = Devices.outputs({ 'kind' => kind }).map(&:key).find { |o| Devices.suits?({ 'kind' => kind }, o, c.role) }
-        Cure.new(label: 'add one', edits: [{ 'op' => 'add', 'at' => '/wiring/devices', 'value' => Devices.fresh(kind, id) },
+        Cure.new(label: 'add one', edits: [{ 'op' => 'add', 'at' => '/wiring/devices', 'value' => { 'id' => id, **Devices.fresh(kind) } },
           *on_feed(c, '', 'device_id' => id, 'output' => out).edits])
       end
     end

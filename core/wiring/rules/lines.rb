@@ -25,7 +25,7 @@ module Miser
       def hot_words(c) = c.feed.trigger == 'battery' ? 'a relay that the battery itself pulls in' : 'a wire that is always hot'
 
       def cures(c)
-        line = scheme.line_for(Wishes.of(c))
+        line = Wishes.of(c).line
         return [on_feed(c, "trigger from the #{Feeds::Lines::BY_KEY[line].label}", 'trigger' => line)] if c.feed.kind.relay?
 
         [as_kind(c, Feeds::Relay, "a relay on the #{Feeds::Lines::BY_KEY[line].label}", 'trigger' => line)]
@@ -80,7 +80,7 @@ module Miser
         key = source_key(c) or return []
         return [on_feed(c, 'the wire live with the key instead', key => 'brake_live')] if switched_brake?(c, d)
 
-        line = scheme.line_for(Wishes.of(c))
+        line = Wishes.of(c).line
         return [] if c.feed.row[key] == line || (key == 'source' && c.feed.source == line)
 
         [on_feed(c, "from the #{Feeds::Lines::BY_KEY[line].label}", key => line)]

@@ -16,19 +16,20 @@ module Miser
       # @return [Hash]
       def view(survey, all: false)
         scheme = survey.scheme
-        { **said(survey), switches: scheme.switches.all.map(&:to_h), loads: scheme.altered.map { |c| load(survey, c) },
-                          unfed: scheme.unfed.map { |e| { id: e.id, name: e.row['name'] } },
-                          devices: scheme.devices.each_with_index.map do |d, i|
-                            device(survey, d, i)
-                          end, drawing: tracks(survey, all), strip: strip(survey),
-                          shorts: survey.shorts.map { |s| s.to_h.slice(:load, :wire, :name, :words).merge(amps: finite(s.amps)) },
-                          battery: scheme.battery?, places: places(scheme), law: Miser::Wiring::Wishes::LAW, options: options(scheme) }
+        said(survey).merge(switches: scheme.switches.all.map(&:to_h), loads: scheme.altered.map { |c| load(survey, c) },
+          unfed: scheme.unfed.map { |e| { id: e.id, name: e.row['name'] } }, devices: devices(survey), drawing: tracks(survey, all),
+          strip: strip(survey), shorts: survey.shorts.map { |s| short(s) }, battery: scheme.battery?, places: places(scheme),
+          law: Miser::Wiring::Wishes::LAW, options: options(scheme))
       end
 
       def said(survey)
-        { words: survey.truth.words, well: survey.truth.right == survey.truth.states.size, begun: survey.begun?,
-          undecided: survey.undecided.map(&:id), findings: survey.findings.map { |f| finding(f) } }
+        { words: survey.truth.words, well: survey.truth.well?, begun: survey.begun?, undecided: survey.undecided.map(&:id),
+          findings: survey.findings.map { |f| finding(f) } }
       end
+
+      def short(short) = short.to_h.slice(:load, :wire, :name, :words).merge(amps: finite(short.amps))
+
+      def devices(survey) = survey.scheme.devices.each_with_index.map { |d, i| device(survey, d, i) }
 
       def finding(found)
         found.to_h.slice(:rule, :label, :severity, :subject, :wire, :text, :caution)
@@ -65,15 +66,13 @@ module Miser
 
       def device(survey, device, index)
         outputs = Miser::Wiring::Devices.outputs(device).map do |o|
-          most = survey.truth.states.map { |s| survey.truth.full(s).output_a(index, o) }.max
-          { key: o.key, label: o.label, group: o.group, limit_a: o.limit_a, most_a: finite(most), step_a: step(o, most),
-            colour: o.colour }
+          most = survey.truth.most_a(index, o, full: true)
+          o.to_h.slice(:key, :label, :group, :limit_a, :colour)
+           .merge(most_a: finite(most), step_a: o.group == 'channel' ? Miser::Wiring::Devices.step_for(most) : nil)
         end
         { id: device['id'], name: device['name'], kind: device['kind'], outputs: outputs,
           total_a: device['kind'] == 'hub' ? Miser::Wiring::Devices.limit(device, 'total_a') : nil }
       end
-
-      def step(output, most) = output.group == 'channel' && most.positive? ? Miser::Wiring::Devices.step_for(most) : nil
 
       def tracks(survey, all)
         drawing = Formats::TrackDrawing.new(survey, all: all)
@@ -88,7 +87,9 @@ module Miser
       end
 
       def places(scheme)
-        Feeds::Places::TABLE.select(&:to).map { |p| { key: p.key, label: p.label, to: Feeds::Places::BY_KEY.fetch(p.to).label, metres: scheme.places.metres(p.key) } }
+        Feeds::Places::TABLE.select(&:to).map do |p|
+          { key: p.key, label: p.label, to: Feeds::Places::BY_KEY.fetch(p.to).label, metres: scheme.places.metres(p.key) }
+        end
       end
 
       def options(scheme)
@@ -99,7 +100,8 @@ module Miser
           joins: keyed(Feeds::Joins::TABLE), minds: Feeds::Joins::TABLE.to_h { |row| [row.key, row.mind] },
           sizes: sizes, steps: amps(Miser::Wiring::Devices::STEPS_A), triggers: named(Miser::Wiring::Devices::TRIGGERS),
           wanted: named(Miser::Wiring::Truth::WANTED), battery_at: scheme.places.battery, levels: Miser::Wiring::Devices::LEVELS,
-          usual: usual(scheme), status: Miser::Wiring::BoxFaults::TABLE.map { |f| f.to_h.slice(:sign, :check, :cure) } }
+          usual: usual(scheme), fresh: Miser::Wiring::Devices::KINDS.keys.to_h { |kind| [kind, Miser::Wiring::Devices.fresh(kind)] },
+          status: Miser::Wiring::BoxFaults::TABLE.map { |f| f.to_h.slice(:sign, :check, :cure) } }
       end
 
       def keyed(rows) = rows.map { |row| { key: row.key, label: row.label } }
@@ -109,13 +111,16 @@ module Miser
       # What stands where nothing is entered, in words.
       def usual(scheme)
         boxes = Miser::Wiring::Devices
-        { relay_a: format('empty: %g A', Miser::Wiring::ContactOver::USUAL_A),
-          quiescent_a: format('empty: %g A is assumed', boxes::QUIESCENT_A),
-          area_mm2: "empty: #{Draw::Conductor.words(Miser::Wiring::Devices::SUPPLY_MM2, scheme.units)}",
-          limits: Miser::Wiring::Devices::HUB.map { |key, a| { key: key, label: LIMITS.fetch(key), help: format('empty: %g A', a) } } }
+        { relay_a: amps_where_empty(Miser::Wiring::ContactOver::USUAL_A), quiescent_a: "#{amps_where_empty(boxes::QUIESCENT_A)} is assumed",
+          area_mm2: "empty: #{Draw::Conductor.words(boxes::SUPPLY_MM2, scheme.units)}",
+          ports: "empty: #{Miser::Wiring::OutOfPorts::PORTS}",
+          limits: boxes::HUB.map { |key, a| { key: key, label: title(key), help: amps_where_empty(a) } } }
       end
 
-      LIMITS = { 'total_a' => 'In all', 'hot_a' => 'Always hot', 'switched_a' => 'Switched', 'lamp_a' => 'Each lamp function' }.freeze
+      def amps_where_empty(amps) = format('empty: %g A', amps)
+
+      # As the job file calls it.
+      def title(limit) = Formats::JobSchema.field("/wiring/devices/x/#{limit}")['title']
 
       # @param look [Miser::Wiring::Look] @param drawing [Formats::TrackDrawing]
       # @return [Hash]
@@ -124,7 +129,7 @@ module Miser
           seen: look.seen.values.map { |s| seen(s, look, scheme) },
           wires: look.wires.map { |w| { load: w.feed, key: w.key, amps: finite(w.amps), drop: finite(w.drop) } },
           fuses: look.fuses.map { |f| f.to_h.merge(amps: finite(f.amps), share: finite(f.share)) }, relays: look.relays,
-          closed: drawing.closed(look), lit: lit(look, scheme), worst_drop: finite(scheme.known.filter_map { |c| look.drop(c) }.max),
+          closed: drawing.closed(look), lit: look.lit.map(&:name), worst_drop: finite(look.worst_drop),
           worst_fuse: finite(look.fuses.map(&:share).max) }
       end
 
@@ -132,10 +137,6 @@ module Miser
         drop = scheme.consumer_of(item.id).then { |c| c.known? ? look.drop(c) : nil }
         { id: item.id, looks: item.looks, volts: finite(item.volts), amps: finite(item.amps), share: finite(item.share),
           drop: finite(drop) }
-      end
-
-      def lit(look, scheme)
-        scheme.consumers.select { |c| %w[on dim flash].include?(look.seen.fetch(c.id).looks) }.map(&:name)
       end
 
       # What is wanted beside what is solved, state by state.

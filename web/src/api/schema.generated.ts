@@ -3010,12 +3010,17 @@ export interface components {
                 wanted: components["schemas"]["Named"][];
                 battery_at: string;
                 levels: number;
+                /** @description a box as it is put in, by its kind */
+                fresh: {
+                    [key: string]: Record<string, never>;
+                };
                 status: {
                     sign: string;
                     check: string;
                     cure: string;
                 }[];
                 usual: {
+                    ports: string;
                     relay_a: string;
                     quiescent_a: string;
                     area_mm2: string;

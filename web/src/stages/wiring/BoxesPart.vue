@@ -19,11 +19,11 @@ const { data: kept } = useFetched([() => shelf.version], () => api.GET('/api/par
 const boxes = computed(() => (kept.value?.parts ?? []).filter((p) => p.part.box && !p.retired))
 const LIKE = ['name', 'total_a', 'hot_a', 'switched_a', 'lamp_a', 'fuse_a', 'quiescent_a', 'key_off_a', 'price_cents', 'outputs'] as const
 
-/** As the shelf has it, its figures written into the job. */
+/** As a box is put in, with what the shelf says of this one. */
 function put(kept: Schemas['ShelfPart']) {
+  const fresh = props.view.options.fresh[kept.part.box ?? '']
   const said = Object.fromEntries(LIKE.filter((key) => kept.part[key] !== undefined).map((key) => [key, kept.part[key]]))
-  const told = kept.part.box === 'controller' ? { triggers: { ignition: 'key' } } : {}
-  job.edit([{ op: 'add', at: '/wiring/devices', value: { id: freshId(), kind: kept.part.box, shelf_id: kept.id, ...said, ...told } }])
+  job.edit([{ op: 'add', at: '/wiring/devices', value: { ...fresh, id: freshId(), shelf_id: kept.id, ...said } }])
 }
 const at = (id: string) => `/wiring/devices/${id}`
 const levels = computed(() => Array.from({ length: props.view.options.levels }, (_, i) => i + 1))

@@ -65,7 +65,7 @@ function away(list: string, id: string) {
     <div v-for="c in wiring?.connectors ?? []" :key="c.id" class="mb-2 grid items-end gap-3 sm:grid-cols-5">
       <TextField :at="`/wiring/connectors/${c.id}/name`" label="Connector" />
       <QuantityField :at="`/wiring/connectors/${c.id}/wires`" label="Wires in it" unit="1" :step="1" />
-      <QuantityField :at="`/wiring/connectors/${c.id}/ports`" label="Ports" unit="1" :step="1" help="empty: 5" />
+      <QuantityField :at="`/wiring/connectors/${c.id}/ports`" label="Ports" unit="1" :step="1" :help="view.options.usual.ports" />
       <QuantityField :at="`/wiring/connectors/${c.id}/shared`" label="Thin wires sharing a port" unit="1" :step="1" />
       <button type="button" class="btn justify-self-start" :disabled="job.readonly" @click="away('connectors', c.id)">Take away</button>
     </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
+import { useReference } from '../../state/useReference'
 import { plain } from '../../ui/format'
 import { useFlash } from '../../state/useFlash'
 
@@ -8,7 +9,8 @@ import { useFlash } from '../../state/useFlash'
 const props = defineProps<{ drawing: Schemas['WiringTracks']; look: Schemas['WiringLook'] | null; picked: string | null; zoom: number }>()
 const emit = defineEmits<{ pick: [load: string]; touch: [words: string] }>()
 const LETTERS = '"Atkinson Hyperlegible Mono Variable", monospace'
-const rate = computed(() => (props.look?.flashing ? 80 : null))
+const reference = useReference()
+const rate = computed(() => (props.look?.flashing ? (reference.tables?.signal_defaults.flash_per_min ?? null) : null))
 const { closed: lit } = useFlash(rate, ref(0.5))
 const seen = computed(() => new Map((props.look?.seen ?? []).map((s) => [s.id, s])))
 const fuses = computed(() => new Map((props.look?.fuses ?? []).map((f) => [f.id, f])))
