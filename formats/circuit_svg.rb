@@ -40,7 +40,7 @@ module Miser
         return '' unless part.label
 
         telltale = PLACES[part.label_at == 'right' ? 'right' : 'corner']
-        own = { 'flasher' => [0, -44, 'middle'], 'telltale' => telltale }
+        own = { 'telltale' => telltale }
         dx, dy, anchor = own.fetch(part.kind) { PLACES.fetch(part.label_at) }
         "<text x=\"#{part.x + dx}\" y=\"#{part.y + dy}\" text-anchor=\"#{anchor}\">#{text(part.label)}</text>"
       end

@@ -32,6 +32,7 @@ module Miser
       NAMES_Y = HEIGHT + 24
       NAME_WIDE = 180
       NAME_LINES = 3
+      FLASHER_ROOM = 270
 
       attr_reader :parts, :wires, :texts
 
@@ -50,7 +51,7 @@ module Miser
 
       def width = [WIDTH, FIRST_X + (STEP_X * (Signals::SIDES.map { |s| @h.side(s).size }.max + (@h.resistors.any? ? 1 : 0))) - 40].max
 
-      def height = @texts.empty? ? HEIGHT : HEIGHT + 24 + (NAME_LINES * 20)
+      def height = named.empty? ? HEIGHT : HEIGHT + 24 + (NAME_LINES * 20)
 
       private
 
@@ -60,8 +61,11 @@ module Miser
 
       def wire(node, *points, colour: nil) = @wires << Track.new(points: points, node: node, paint: WirePaint.of(@colours[colour]))
 
+      # @return [Hash{String=>String}] wires whose colour is known
+      def named = @colours.reject { |_, name| name.to_s.empty? }
+
       def names
-        @colours.reject { |_, name| name.to_s.empty? }.each_with_index do |(key, name), i|
+        named.each_with_index do |(key, name), i|
           x = 24 + (NAME_WIDE * i)
           words = "#{Signals::Terms::WIRES.fetch(key)}: #{name}"
           @texts << DrawnText.new(x: x, y: NAMES_Y, size: 16, bold: false, role: 'wire',
@@ -76,13 +80,22 @@ module Miser
         wire('bat', [40, MID + 36], [40, MID], [70, MID])
         part('fuse', 90, MID, id: 'fuse', label: @h.fuse_a && format('%g A', @h.fuse_a))
         wire('fed', [110, MID], [172, MID], colour: 'supply')
-        part('flasher', 222, MID, id: 'flasher', label: @h.flasher.kind.label, pins: @h.flasher.kind.terminals)
+        part('flasher', 222, MID, id: 'flasher', pins: @h.flasher.kind.terminals)
+        flasher_name
         flasher_earth if @h.flasher.kind.terminals.include?('31')
         wire('out', [272, MID], [338, MID], colour: 'output')
         part('switch', 360, MID, id: 'switch')
         Signals::SIDES.each do |s|
           wire(s, [384, MID + (AWAY[s] * 18)], [404, MID + (AWAY[s] * 18)], [404, BUS[s]], [FIRST_X, BUS[s]], colour: s)
         end
+      end
+
+      # Over it, left of where the wires to the lamps rise.
+      def flasher_name
+        lines = DrawnText.wrapped(@h.flasher.kind.label, room: FLASHER_ROOM, size: 16, most: 2)
+        y = MID - 46 - ((lines.size - 1) * 16 * LINE)
+        @texts << DrawnText.new(x: 404 - 12 - FLASHER_ROOM, y: y, lines: lines, size: 16, bold: false,
+          role: 'name')
       end
 
       def flasher_earth

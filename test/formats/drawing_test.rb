@@ -103,9 +103,12 @@ class DrawingTest < Miser::Test
       survey = Miser::Signals::Survey.new(Miser::Budget::Budget.new(demo(name)))
       drawing = Miser::Formats::LoopDrawing.new(survey.harness('after'), colours)
       wires = drawing.wires.flat_map { |w| w.points.each_cons(2).map { |pair| ['a wire', line(pair)] } }
-      parts = drawing.parts.map { |p| [p.kind, line([[p.x, p.y]], p.kind == 'flasher' ? 50 : 26)] }
+      parts = drawing.parts.map do |p|
+        wide, high = p.kind == 'flasher' ? [50, 34] : [26, 26]
+        [p.kind, [p.x - wide, p.y - high, p.x + wide, p.y + high]]
+      end
       readable(drawing.texts, wires + parts, drawing.width, drawing.height)
-      assert_equal 4, drawing.texts.size
+      assert_equal 5, drawing.texts.size, 'four wires and the flasher'
       assert_equal %w[#7a4a21], drawing.wires.find { |w| w.node == 'left' }.paint
     end
   end

@@ -161,7 +161,6 @@ function describe(item: Item) {
             <path v-else-if="p.kind === 'earth'" d="M-12 -6H12M-8 0H8M-4 6H4" />
           </g>
           <template v-if="p.kind === 'flasher'">
-            <text y="-44" text-anchor="middle" font-size="17" fill="var(--dim)">{{ p.label }}</text>
             <text y="26" text-anchor="middle" font-size="19" fill="var(--ink)">{{ contact }}</text>
             <template v-if="p.pins?.length">
               <text x="-44" y="4" font-size="17" fill="var(--dim)" class="num">49</text>
