@@ -5,6 +5,7 @@ require_relative '../speed/beams'
 require_relative '../speed/budgets'
 require_relative '../speed/fuzz'
 require_relative '../speed/house'
+require_relative '../speed/plans'
 require_relative '../speed/signals'
 require_relative '../speed/streams'
 require_relative '../speed/wiring'
@@ -21,6 +22,7 @@ module Miser
         Speed::House.new.run
         Speed::Signals.new.run
         Speed::Wiring.new.run
+        Speed::Plans.new.run
         Speed::Beams.new.run
         Speed::Streams.new.run
         0

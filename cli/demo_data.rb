@@ -4,6 +4,9 @@ require 'fileutils'
 require_relative '../store/jobs'
 require_relative '../store/parts'
 require_relative '../store/shop'
+require_relative '../store/stock'
+require_relative '../store/suppliers'
+require_relative '../formats/price_list_csv'
 require_relative '../formats/job_file'
 require_relative 'kept'
 
@@ -29,6 +32,7 @@ module Miser
       def lay_out(database, shop)
         database.transaction(mode: :immediate) do
           shelf(database, shop)
+          buying(database, shop)
           jobs = Store::Jobs.new(database)
           files.each { |read| jobs.create(read.document, files: read.attachments) unless jobs.taken?(read.document['id']) }
           shop['demo'] = true
@@ -42,6 +46,45 @@ module Miser
         parts = Store::Parts.new(database)
         JSON.parse(File.read(File.join(ROOT, 'shelf.json'))).each { |part| parts.put(part.merge('starter' => true)) } if parts.all.empty?
         shop['shelf_laid_out'] = true
+      end
+
+      # Whom the made-up shop buys from, their prices, what lies on its shelf.
+      def buying(database, shop)
+        suppliers = Store::Suppliers.new(database)
+        return if suppliers.all.any?
+
+        known = Store::Parts.new(database).all.map { |part| part['id'] }
+        read('suppliers').each do |row|
+          suppliers.put(row)
+          suppliers.put_prices(row['id'], prices(row, known))
+        end
+        kept = read('stock')
+        kept['stock'].each do |row|
+          Store::Stock.new(database).put(row['part'], pieces: row['pieces'], reorder_at: row['reorder_at']) if known.include?(row['part'])
+        end
+        shop['money'] = kept['money'] unless shop['money']
+      end
+
+      # @param supplier [Hash] @param parts [Array<String>] ids on the shelf
+      # @return [Array<Hash>] of its list
+      def prices(supplier, parts)
+        text = File.read(File.join(ROOT, 'prices', "#{supplier['id']}.csv"))
+        Formats::PriceListCsv.read(text, known: {}, currency: supplier['currency'], shelf: parts).filter_map(&:price)
+      end
+
+      def read(name) = JSON.parse(File.read(File.join(ROOT, "#{name}.json")))
+
+      # The made-up shop's market, as the core takes it.
+      # @return [Buying::Market]
+      def market
+        parts = read('shelf')
+        ids = parts.map { |part| part['id'] }
+        kept = read('stock')
+        listed = read('suppliers').flat_map { |row| prices(row, ids).map { |price| price.merge('supplier_id' => row['id']) } }
+        Buying::Market.new(suppliers: read('suppliers'), parts: parts, prices: listed, stock: kept['stock'].to_h do |r|
+          r.values_at('part', 'pieces')
+        end,
+          money: kept['money'])
       end
 
       # @return [Array<Formats::JobFile::Read>]

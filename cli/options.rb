@@ -20,6 +20,14 @@ module Miser
         found.merge(arguments: arguments)
       end
 
+      FORMATS = { format: %w[text json], wiring_format: %w[text json svg netlist], plan_format: %w[text json mps lp] }.freeze
+
+      # What is no text for a person may be asked for by its own name as well.
+      def declare_format(parser, formats, found)
+        parser.on('--format FORMAT', formats) { |v| found[:format] = v }
+        (formats & %w[mps lp]).each { |name| parser.on("--#{name}") { found[:format] = name } }
+      end
+
       def declare(parser, name, found)
         case name
         when :port then parser.on('-p', '--port N') { |v| found[:port] = port(v) }
@@ -34,8 +42,7 @@ module Miser
         when :side then parser.on('--side SIDE', %w[before after]) { |v| found[:side] = v }
         when :seen then parser.on('--seen FILE') { |v| found[:seen] = v }
         when :on then parser.on('--state SWITCHES') { |v| found[:on] = v }
-        when :wiring_format then parser.on('--format FORMAT', %w[text json svg netlist]) { |v| found[:format] = v }
-        when :format then parser.on('--format FORMAT', %w[text json]) { |v| found[:format] = v }
+        when :format, :wiring_format, :plan_format then declare_format(parser, FORMATS.fetch(name), found)
         else parser.on("--#{name}") { found[name] = true }
         end
       end

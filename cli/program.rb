@@ -39,6 +39,8 @@ module Miser
         'netlist' => ['netlist JOB [--state STATE] [--side SIDE] [--open]', 'the signal circuit of a state for a circuit simulator'],
         'wiring' => ['wiring JOB [--state SWITCHES] [--format text|json|svg|netlist]',
           'how everything is fed, and what is lit with these switches on (key+lights+high)'],
+        'plan' => ['plan JOB [--data FILE] [--mps|--lp|--format text|json|mps|lp]',
+          'the best plan for a machine, and the compromises beside it; or the problem as a file for any solver'],
         'diagnose' => ['diagnose JOB --seen FILE [--side SIDE] [--format text|json]', 'rank faults by what was seen'],
         'stand-ins' => ['stand-ins', 'serve the simulated bench meter and light meter on their own'],
         'bench' => ['bench [fuzz]', 'measure speed against outside references; fuzz: send twenty thousand bent requests']

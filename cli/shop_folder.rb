@@ -3,6 +3,7 @@
 require 'fileutils'
 require 'json'
 require 'securerandom'
+require_relative 'buying_folder'
 require_relative 'job_argument'
 require_relative 'options'
 require_relative '../formats/job_file'
@@ -22,7 +23,7 @@ module Miser
       # So many are named where something is in the way.
       NAMED = 12
       VERSION = 1
-      SETTINGS = %w[assumptions units instruments hosts].freeze
+      SETTINGS = %w[assumptions units instruments hosts money].freeze
       SUFFIX = { 'image/jpeg' => 'jpg', 'text/plain' => 'ies' }.freeze
 
       # @param database [Sequel::Database]
@@ -31,6 +32,7 @@ module Miser
         @jobs = Store::Jobs.new(database)
         @parts = Store::Parts.new(database)
         @shop = Store::Shop.new(database)
+        @buying = BuyingFolder.new(database)
       end
 
       # @param folder [String] that is not there yet
@@ -57,10 +59,12 @@ module Miser
         settings = settings_of(folder)
         reads = job_files(folder).map { |path, removed| [JobArgument.read(path), removed] }
         shelf = shelf_of(folder)
+        buying = @buying.read(File.join(folder, 'buying'), shelf.map { |part, _| part['id'] } | @parts.all.map { |p| p['id'] })
         differs!(reads.map(&:first), shelf, settings) unless over
         @db.transaction(mode: :immediate) do
           reads.each { |read, removed| take(read, removed) }
           shelf.each { |part, picture| take_part(part, picture) }
+          @buying.take(buying) if buying
           SETTINGS.each { |key| @shop[key] = settings[key] if settings.key?(key) }
           @shop['shelf_laid_out'] = true
         end
@@ -74,6 +78,7 @@ module Miser
         ids = @db[:jobs].order(:id).select_map(%i[id removed_at])
         ids.each { |id, removed_at| job(File.join(top, removed_at ? 'removed' : 'jobs', id), id) }
         shelf(File.join(top, 'shelf'))
+        @buying.write(File.join(top, 'buying'))
         json(File.join(top, 'shop.json'), { 'format' => FORMAT, 'version' => VERSION, **SETTINGS.to_h { |key| [key, @shop[key]] }.compact })
         ids.size
       end

@@ -13,11 +13,12 @@ module Miser
     class CsvTable
       # @!attribute header [String] without its unit
       # @!attribute at [Array<String>] keys into the row
-      # @!attribute place [String] the field's place in the job file, for its bounds and unit
-      Column = Struct.new(:header, :at, :place, keyword_init: true) do
-        def schema = @schema ||= JobSchema.field(place)
+      # @!attribute place [String, nil] the field's place in the job file, for its bounds and unit
+      # @!attribute given [Hash, nil] its schema, where it is no field of a job
+      Column = Struct.new(:header, :at, :place, :given, keyword_init: true) do
+        def schema = @schema ||= given || JobSchema.field(place)
         def number? = %w[number integer].include?(schema['type'])
-        def unit = number? && schema['unit'] != '1' ? schema['unit'] : nil
+        def unit = given.nil? && number? && schema['unit'] != '1' ? schema['unit'] : nil
         def title = unit ? "#{header} [#{unit}]" : header
       end
 
@@ -84,12 +85,13 @@ module Miser
       # @param text [String]
       # @return [Array<Array<String, nil>>]
       # @raise [Unreadable]
-      def self.cells(text)
+      # @param most [Integer] rows that are taken
+      def self.cells(text, most = MOST_ROWS)
         text = text.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
         raise Unreadable, 'the file is not UTF-8 text' unless text.valid_encoding?
 
         first = text[0, HEAD][/\A(?:"[^"]*"|[^"\r\n])*/]
-        table = rows(CSV.new(text, col_sep: %W[; \t ,].max_by { |s| first.count(s) }, skip_blanks: true))
+        table = rows(CSV.new(text, col_sep: %W[; \t ,].max_by { |s| first.count(s) }, skip_blanks: true), most)
         raise Unreadable, 'the file is empty; its first line must name the columns' if table.empty?
 
         table
@@ -98,10 +100,10 @@ module Miser
       end
 
       # What is too much is refused before more of it is read.
-      def self.rows(csv)
+      def self.rows(csv, most)
         table = []
         csv.each do |cells|
-          raise Unreadable, "the file has more than #{MOST_ROWS} rows" if table.size >= MOST_ROWS
+          raise Unreadable, "the file has more than #{most} rows" if table.size >= most
           raise Unreadable, "line #{csv.lineno} has #{cells.size} columns; at most #{MOST_COLUMNS} are taken" if cells.size > MOST_COLUMNS
           if cells.any? { |text| text && text.length > MOST_LETTERS }
             raise Unreadable, "line #{csv.lineno} has a cell of more than #{MOST_LETTERS} characters"
@@ -121,8 +123,8 @@ module Miser
       # @param text [String]
       # @return [Array<Row>]
       # @raise [Unreadable]
-      def read(text)
-        table = CsvTable.cells(text)
+      def read(text, most: MOST_ROWS)
+        table = CsvTable.cells(text, most)
         heads = headers(table.first)
         table.drop(1).each_with_index.map { |cells, i| row(cells, heads, i + 2) }
       end

@@ -9,19 +9,20 @@ module Miser
       # The instrument is at work for another reading.
       class Busy < StandardError; end
 
-      KEPT = 8
+      KEPT = 24
 
       def initialize
         @runs = {}
         @lock = Mutex.new
       end
 
-      # @param run [Run] not yet started
+      # @param run [Run] not yet started @param instead [Boolean] whether it ends what is at work there
       # @return [Run]
       # @raise [Busy]
-      def start(run)
+      def start(run, instead: false)
         @lock.synchronize do
           other = @runs.each_value.find { |r| r.live? && r.ports.intersect?(run.ports) }
+          other = other&.stop if instead
           raise Busy, 'This instrument is at work on another reading. Stop that one first.' if other
 
           @runs[run.id] = run
@@ -33,6 +34,9 @@ module Miser
 
       # @return [Run, nil]
       def find(id) = @runs[id]
+
+      # @yieldparam run @return [Array<Run>] those of which that holds, in the order they began
+      def all(&) = @lock.synchronize { @runs.values }.select(&)
 
       def stop_all = @runs.each_value { |r| r.stop if r.live? }
     end

@@ -32,6 +32,7 @@ require_relative 'routes/people'
 require_relative 'routes/shop'
 require_relative 'routes/keeping'
 require_relative 'routes/shelf'
+require_relative 'routes/suppliers'
 require_relative 'routes/instruments'
 require_relative 'routes/pages'
 
@@ -65,9 +66,11 @@ module Miser
         Contract.ready
         shop = Store::Shop.new(database)
         floor = far || Floor.new
-        tickets = Tickets.new(shop, Store::Attachments.new(database))
+        market = Market.new(database, shop)
+        tickets = Tickets.new(shop, Store::Attachments.new(database), market)
         jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES,
-          without: tickets.method(:without_figures), told: floor.method(:changed))
+          without: tickets.method(:without_figures), told: floor.method(:changed),
+          moves: ->(document) { Buying::Purchases.new(Miser::Job::Document.of(document)).moves })
         people = Store::People.new(database)
         sign_in = SignIn.new(database, network&.secret || SecureRandom.random_bytes(64), people)
         Class.new(self) do
@@ -79,6 +82,7 @@ module Miser
           set :jobs, jobs
           set :parts, Store::Parts.new(database)
           set :shop, shop
+          set :market, market
           set :runs, far || Instruments::Runs.new
           set :far, far
           set :hub, EventHub.new
@@ -144,6 +148,7 @@ module Miser
       register Routes::Shop
       register Routes::Keeping
       register Routes::Shelf
+      register Routes::Suppliers
       register Routes::Bench
       StageViews::ROUTES.each { |routes| register routes }
       register Routes::Pages

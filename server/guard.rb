@@ -102,6 +102,9 @@ module Miser
         bytes
       end
 
+      # @param name [String] of a machine or a supplier @return [String] what a file of it is called
+      def stem(name) = name.gsub(/[^A-Za-z0-9]+/, '-').downcase
+
       def answer(status, data)
         content_type :json
         halt status, JSON.generate(data)

@@ -55,7 +55,7 @@ module Miser
           headlamp_kinds: named(Headlight::Candidates::LABELS), headlamp_connectors: named(Headlight::Terms::CONNECTORS),
           headlamp_contacts: named(Headlight::Terms::CONTACTS),
           headlamp_polarities: named(Headlight::Terms::POLARITIES), retentions: named(Headlight::Terms::RETENTIONS),
-          marks: named(Headlight::Terms::MARKS), supplies: named(Headlight::Terms::SUPPLIES) }
+          marks: named(Headlight::Terms::MARKS), supplies: named(Headlight::Terms::SUPPLIES), uses: named(Parts::Catalogue::NAMES) }
       end
 
       def signals

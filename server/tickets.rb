@@ -6,6 +6,8 @@ require_relative '../formats/lm63'
 require_relative '../formats/usual_tables'
 require_relative '../store/summaries'
 require_relative '../store/memo'
+require_relative 'days'
+require_relative 'market'
 require_relative 'present/ticket'
 
 module Miser
@@ -21,19 +23,20 @@ module Miser
                                                                                               .then { |all| Digest::SHA256.hexdigest(all)[0, 16] }
 
       # @param shop [Store::Shop] @param attachments [Store::Attachments]
-      def initialize(shop, attachments)
+      # @param buying [Server::Market] what the shop can have
+      def initialize(shop, attachments, buying)
         @shop = shop
         @attachments = attachments
         @judged = Store::Memo.new(JUDGED)
         @files = Store::Memo.new(FILES)
-        @catalogue = Formats::UsualTables.catalogue
+        @buying = buying
       end
 
       # @param document [Hash]
       # @return [Ticket]
       def of(document)
-        Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @catalogue,
-          judged: @judged)
+        Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @buying.catalogue,
+          market: @buying.market, judged: @judged, days: Days.method(:until))
       end
 
       def units = @shop.units

@@ -4,6 +4,7 @@ require 'json'
 require 'time'
 require_relative 'attachments'
 require_relative 'memo'
+require_relative 'stock'
 require_relative 'summaries'
 
 module Miser
@@ -49,7 +50,8 @@ module Miser
       # @param without [#call, nil] makes a summary of a kept document that cannot be summarized (document, error),
       #   so that a list shows the others; a save that cannot be summarized is not made
       # @param told [#call] of every change that was kept: id, and revision, nil where the job is off the board
-      def initialize(database, clock: -> { Time.now.utc }, summarize: nil, rules: '', without: nil, told: ->(_, _) {})
+      # @param moves [#call, nil] what a document brought to the shelf and took from it: pieces by part
+      def initialize(database, clock: -> { Time.now.utc }, summarize: nil, rules: '', without: nil, told: ->(_, _) {}, moves: nil)
         @db = database
         @clock = clock
         @recent = Memo.new(RECENT)
@@ -59,6 +61,8 @@ module Miser
         @summarize = summarize
         @without = without
         @told = told
+        @moves = moves
+        @stock = Stock.new(database)
       end
 
       # @param person [Integer, nil] in whose name what follows is changed
@@ -124,7 +128,13 @@ module Miser
 
       # Throws a job away for good that is off the board, with its history and files.
       # @return [Boolean] whether there was such a job
-      def purge(id) = @db.transaction(mode: :immediate) { @db[:jobs].where(id: id).exclude(removed_at: nil).delete.positive? }
+      def purge(id)
+        @db.transaction(mode: :immediate) do
+          gone = @db[:jobs].where(id: id).exclude(removed_at: nil)
+          @stock.keep_moves_of(id) unless gone.empty?
+          gone.delete.positive?
+        end
+      end
 
       # @return [Saved, nil] as it stands, also off the board
       def kept(id)
@@ -142,6 +152,7 @@ module Miser
           write_rows(document['id'], {}, document)
           files.each { |file| attachments.put(document['id'], file) }
           remember(document['id'], 1, document, back: nil, forth: nil, what: 'made')
+          @stock.moved_by(document['id'], @moves.call(document)) if @moves
           tell(document['id'], 1)
           Saved.new(document: document, revision: 1, summary: summarized(document, 1))
         end
@@ -250,6 +261,7 @@ module Miser
         # What is rolled back was never there.
         @db.after_commit { @recent[[id, revision, changed_at]] = Ractor.make_shareable(document) }
         remember(id, revision, document, back: back, forth: forth, what: what)
+        @stock.moved_by(id, @moves.call(document)) if @moves && !document['purchases'].equal?(old.document['purchases'])
         tell(id, revision)
         Saved.new(document: document, revision: revision, back: back, forth: forth, was: old.document,
           summary: summarized(document, revision, old))

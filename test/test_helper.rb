@@ -15,7 +15,8 @@ module Miser
   class Test < Minitest::Test
     include Machines
 
-    CATALOGUE = Formats::UsualTables.catalogue
+    MARKET = Cli::DemoData.market
+    CATALOGUE = Formats::UsualTables.catalogue(MARKET)
     # The demo's jobs as whole files.
     DEMO = Dir.mktmpdir.then do |folder|
       Minitest.after_run { FileUtils.rm_rf(folder) }

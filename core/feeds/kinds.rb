@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../job/roles'
 require_relative 'joins'
 require_relative 'kind'
 require_relative 'wire'
@@ -17,7 +18,7 @@ module Miser
       declare 'battery', label: 'Battery direct', what: 'Always hot, through its own fuse at the battery: a tracker, never a lamp.',
         wires: [wire('supply', 'battery to load', :battery, :load, 0.75, fused: true),
           wire('earth', 'back to the battery', :load, :earth, 0.75)],
-        parts: { 'fuse_holder' => 1, 'blade_fuse' => 2, 'ring_terminal' => 2 }, undo: 'nothing is left', source: 'battery'
+        parts: { 'fuse_holder' => 1, 'blade_fuse' => 1, 'ring_terminal' => 2 }, undo: 'nothing is left', source: 'battery'
 
       def self.reason(kase) = kase.role == 'tracker' ? 'it must draw with the key off' : nil
       def self.no(kase) = kase.battery ? nil : NO_BATTERY
@@ -70,7 +71,7 @@ module Miser
           wire('earth', 'back to the battery', :load, :earth, 1.5),
           wire('trigger', 'trigger to 86', :trigger, :relay, 0.75, carries: :coil),
           wire('coil_earth', '85 to earth', :relay, :ground, 0.75, carries: :coil)],
-        parts: { 'relay' => 1, 'relay_socket' => 1, 'fuse_holder' => 1, 'blade_fuse' => 2, 'ring_terminal' => 3, 'piercing_tap' => 1 },
+        parts: { 'relay' => 1, 'relay_socket' => 1, 'fuse_holder' => 1, 'blade_fuse' => 1, 'ring_terminal' => 3, 'piercing_tap' => 1 },
         cuts: 1, undo: 'a pin hole in one wire', source: 'battery', extra_ohms: CONTACT_OHM
 
       def self.relay? = true
@@ -94,7 +95,11 @@ module Miser
         extra && kase.role.start_with?('signal_') ? 'a second lamp on the same function' : nil
       end
 
-      def self.no(kase) = kase.bus ? 'a data bus counts what its lamps draw' : nil
+      def self.no(kase)
+        return 'a data bus counts what its lamps draw' if kase.bus
+
+        Job::Roles.named(kase.role).group == 'lamp' ? nil : 'a second lamp on the same function: this is none'
+      end
     end
 
     # A pin screwed into one wire.
@@ -115,7 +120,7 @@ module Miser
     class AccessoryTerminal < Kind
       declare 'accessory', label: 'Accessory terminal', what: 'The switched terminal that the maker left: small loads, and a hub’s trigger.',
         wires: [wire('feed', 'terminal to load', :line, :load, 0.75, fused: true), wire('earth', 'to earth', :load, :earth, 0.75)],
-        parts: { 'fuse_holder' => 1, 'blade_fuse' => 2, 'bullet_pair' => 1, 'ring_terminal' => 1 }, undo: 'unplug it', source: 'accessory',
+        parts: { 'fuse_holder' => 1, 'blade_fuse' => 1, 'bullet_pair' => 1, 'ring_terminal' => 1 }, undo: 'unplug it', source: 'accessory',
         most_a: RELAY_FROM_A
 
       def self.reason(kase) = kase.amps.nil? || kase.amps <= RELAY_FROM_A ? 'a small load that goes off with the key' : nil

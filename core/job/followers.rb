@@ -33,7 +33,16 @@ module Miser
         one_decision(document, was)
         bring_loads(document)
         Fed.settle(document)
+        drop_cure_rows(document)
         document
+      end
+
+      # What a cure of the signals takes follows from the cure; an older Miser kept it as rows of the order.
+      def drop_cure_rows(document)
+        rows = document['order']
+        return unless rows.is_a?(Array) && rows.any? { |row| row.is_a?(Hash) && row['for'] == 'signals' }
+
+        document['order'] = rows.reject { |row| row.is_a?(Hash) && row['for'] == 'signals' }
       end
 
       # A name that only said the role goes with it.

@@ -7,7 +7,8 @@ module Miser
     # unknown.
     class Catalogue
       # @!attribute kind [String] key @!attribute cents [Integer, nil] of one; nil where no price is known
-      Item = Struct.new(:kind, :name, :count, :cents, keyword_init: true)
+      # @!attribute size [String, nil] what it must measure: a fuse’s amps, a wire’s mm² @!attribute spare [Integer, nil] to lie by
+      Item = Struct.new(:kind, :name, :count, :cents, :size, :spare, keyword_init: true)
 
       NAMES = {
         'flasher_3' => 'Load-independent flasher, three terminals', 'flasher_2' => 'Load-independent flasher, two terminals',
@@ -24,7 +25,8 @@ module Miser
         'fuse_holder' => 'Blade fuse holder, in line',
         'blade_fuse' => 'Blade fuse', 'ring_terminal' => 'Ring terminal', 'bullet_pair' => 'Bullet and socket, pair',
         'piercing_tap' => 'Piercing tap', 'branch_adapter' => 'Branch adapter', 'wire' => 'Wire, a metre',
-        'shrink' => 'Heat-shrink with glue, a length'
+        'shrink' => 'Heat-shrink with glue, a length', 'crimp' => 'Crimp connector', 'lever' => 'Lever connector', 'tie' => 'Cable tie',
+        'tape' => 'Harness tape, a roll', 'grease' => 'Dielectric grease, a tube', 'alcohol' => 'Alcohol wipe', 'primer' => 'Primer wipe'
       }.freeze
 
       # @param cents [Hash{String=>Integer}] by kind of part
@@ -35,8 +37,11 @@ module Miser
       end
 
       # @param kind [String] of NAMES @param name [String] where one is more particular
+      # @param size [String, nil] @param spare [Integer, nil] see Item
       # @return [Item]
-      def item(kind, count: 1, name: NAMES.fetch(kind)) = Item.new(kind: kind, name: name, count: count, cents: @cents[kind])
+      def item(kind, count: 1, name: NAMES.fetch(kind), size: nil, spare: nil)
+        Item.new(kind: kind, name: name, count: count, cents: @cents[kind], size: size, spare: spare)
+      end
 
       # @param task [String]
       # @return [Float, nil]

@@ -5,11 +5,10 @@ require_relative 'cures'
 
 module Miser
   module Signals
-    # Takes a cure for the signals into the job: what is chosen, the parts it orders, the
-    # amps it spends. Choosing another takes the first one's back.
+    # Takes a cure for the signals into the job: what is chosen, the amps it spends; the parts it takes follow
+    # from it. Choosing another takes the first one's back.
     module CureChoice
       RESISTOR_ID = 'signals-resistor'
-      FOR = 'signals'
 
       module_function
 
@@ -19,15 +18,9 @@ module Miser
       def take(document, cure, circuit:, volts:)
         signals = Job::Document.part(document, 'signals').merge('remedies' => cure ? cure.keys : [],
           'loses_warning' => cure ? cure.loses_warning : false)
-        order = Job::Document.rows(document, 'order').reject { |row| row['for'] == FOR }
         loads = document['loads'].reject { |l| l['id'] == RESISTOR_ID }
-        if cure
-          order += cure.parts.each_with_index.map do |p, i|
-            { 'id' => "signals-#{i + 1}", 'for' => FOR, 'name' => p[:name], 'count' => p[:count], 'price_cents' => p[:cents] }
-          end
-          loads += [resistor(cure, circuit, volts)] if cure.keys.include?('resistors')
-        end
-        document.merge('signals' => signals, 'order' => order, 'loads' => loads)
+        loads += [resistor(cure, circuit, volts)] if cure&.keys&.include?('resistors')
+        document.merge('signals' => signals, 'loads' => loads)
       end
 
       # One side at a time flashes, so one side's amps count.

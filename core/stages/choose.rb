@@ -26,9 +26,22 @@ module Miser
 
       def wants = [*undecided, *unknown]
 
+      # Each lamp's part, as often as it is there.
+      def needs
+        fitted = document.lamps.select(&:part)
+        fitted.map { |l| Buying::Need.part(l.part, l.count, why(l.name, l.count, subject: l.id)) } + fitted.flat_map { |l| stuck(l) }
+      end
+
       def touched? = document.choices.any?
 
       private
+
+      # What is glued wants its ground clean, dry and primed.
+      def stuck(lamp)
+        return [] unless lamp.part['adhesive']
+
+        %w[alcohol primer].map { |kind| need(ticket.catalogue.item(kind, count: lamp.count), "#{lamp.name}: glued on", subject: lamp.id) }
+      end
 
       def undecided
         document.lamps.select { |l| l.own_loads.any? && !l.choice }.map do |l|

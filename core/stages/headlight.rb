@@ -15,6 +15,13 @@ module Miser
       # Only where a part is thought of: the lamp may stay as it is.
       def wants = ticket.headlights.select { |h| parts?(h) }.flat_map { |h| h.chosen ? of_chosen(h, h.chosen) : undecided(h) }
 
+      # What fitting it pulls in.
+      def needs
+        ticket.headlights.filter_map { |h| h.chosen && [h, h.chosen] }.flat_map do |h, chosen|
+          chosen.extra_parts.map { |item| need(item, "#{chosen.name}, #{h.lamp.name}", subject: h.lamp.id) }
+        end
+      end
+
       def touched? = ticket.headlights.any? { |h| parts?(h) || h.lamp.row['housing'] }
 
       def figure(_kind, choice = nil, name = nil, *) = ticket.headlights.flat_map(&:all).find { |c| c.id == choice }&.figure(name)

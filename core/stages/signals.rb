@@ -34,6 +34,16 @@ module Miser
         [want('/signals', e.message, weight: 'wrong')]
       end
 
+      # What the cure chosen takes.
+      def needs
+        return [] unless survey.chosen.any? && document.signal_lamps? && survey.ready?
+
+        chosen = survey.chosen.filter_map { |k| survey.cures.remedy(k) }
+        chosen.flat_map { |remedy| remedy.cost.parts.map { |item| need(item, remedy.label) } }
+      rescue Unsolvable
+        []
+      end
+
       def touched? = document.signal_lamps? && survey.ready?
 
       private

@@ -2,6 +2,7 @@
 
 require_relative '../ticket/stage'
 require_relative '../job/edit'
+require_relative '../job/plain'
 
 module Miser
   module Stages
@@ -20,7 +21,7 @@ module Miser
         raise Stage::Unavailable.new(field: 'Feed', given: call.value, accepts: [ALL, *waiting.map(&:id)].join(', ')) if chosen.empty?
 
         Job::Edit.apply(call.document, chosen.map do |c|
-          { 'op' => 'add', 'at' => '/wiring/feeds', 'value' => WiringStage.plain(c.feed.row) }
+          { 'op' => 'add', 'at' => '/wiring/feeds', 'value' => Job::Plain.of(c.feed.row) }
         end)
       end
 
@@ -35,7 +36,7 @@ module Miser
         Stages.known!(key.to_s, offers, 'Feed')
         row = scheme.filled_as(consumer, offers[key])
         gone = consumer.decided? ? [{ 'op' => 'remove', 'at' => "/wiring/feeds/#{consumer.feed.id}" }] : []
-        Job::Edit.apply(call.document, [*gone, { 'op' => 'add', 'at' => '/wiring/feeds', 'value' => WiringStage.plain(row) }])
+        Job::Edit.apply(call.document, [*gone, { 'op' => 'add', 'at' => '/wiring/feeds', 'value' => Job::Plain.of(row) }])
       end
 
       # A cure of a finding: its key, then which of its cures.
@@ -46,7 +47,7 @@ module Miser
           accepts = call.ticket.wiring.findings.flat_map { |f| f.cures.each_index.map { |i| "#{f.key}##{i}" } }.join(', ')
           raise Stage::Unavailable.new(field: 'Cure', given: call.value, accepts: accepts.empty? ? 'nothing: there is none' : accepts)
         end
-        Job::Edit.apply(call.document, WiringStage.plain(cure.edits))
+        Job::Edit.apply(call.document, Job::Plain.of(cure.edits))
       end
 
       # A hub or a controller more.
@@ -54,16 +55,6 @@ module Miser
         Stages.known!(call.value, Miser::Wiring::Devices::KINDS, 'Hub or controller')
         row = { 'id' => call.fresh_id.call, **Miser::Wiring::Devices.fresh(call.value) }
         Job::Edit.apply(call.document, [{ 'op' => 'add', 'at' => '/wiring/devices', 'value' => row }])
-      end
-
-      # As the document keeps it: whole numbers whole, nothing frozen.
-      def self.plain(node)
-        case node
-        when Hash then node.transform_values { |v| plain(v) }
-        when Array then node.map { |v| plain(v) }
-        when Float then node == node.to_i ? node.to_i : node.round(6)
-        else node
-        end
       end
 
       def wants
@@ -75,6 +66,9 @@ module Miser
       rescue Unsolvable => e
         [want('/wiring/feeds', "The wiring can’t be solved: #{e.message}", weight: 'wrong')]
       end
+
+      # What feeds decided on take, and the boxes they hang on.
+      def needs = survey.needs.decided.map { |text, item, subject| need(item, text, subject: subject) }
 
       def touched? = survey.begun?
 

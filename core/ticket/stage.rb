@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../errors'
+require_relative '../buying/need'
 require_relative 'want'
 
 module Miser
@@ -86,6 +87,9 @@ module Miser
     # @return [Array<Verdicts::Consistency::Problem>] what is odd at its fields
     def problems = []
 
+    # @return [Array<Buying::Need>] what must be had for what was decided here, and why
+    def needs = []
+
     # @return [Boolean] whether anything was done here
     def touched? = false
 
@@ -109,6 +113,10 @@ module Miser
 
     def document = ticket.document
     def budget = ticket.budget
+
+    def why(text, pieces, subject: nil) = Buying::Why.new(stage: key, subject: subject, text: text, pieces: pieces)
+
+    def need(item, text, subject: nil) = Buying::Need.item(item, why(text, item.count, subject: subject))
 
     def want(at, text, weight: 'usual', **rest) = Want.new(stage: key, at: at, text: text, weight: weight, **rest)
   end

@@ -6,7 +6,8 @@ require_relative '../wiring/survey'
 require_relative '../headlight/candidates'
 require_relative '../beam/aim'
 require_relative '../beam/beams'
-require_relative '../parts/bill'
+require_relative '../buying/list'
+require_relative '../buying/purchases'
 require_relative '../parts/catalogue'
 require_relative '../shelf/offers'
 require_relative '../verdicts/baseline'
@@ -20,21 +21,32 @@ module Miser
   # for, and its stages in the order of the work. Nothing is locked; what is missing is
   # only said.
   class Ticket
-    attr_reader :document, :units
+    attr_reader :document, :units, :catalogue, :market
 
     # @param document [Hash, Job::Document] a valid job document
     # @param photometry [#call] Beam::Photometry by the id of its file, nil where there is none
     # @param units [String] metric or us, for what is said
     # @param catalogue [Parts::Catalogue] @param judged [Hash] judgements of signal circuits known already
-    def initialize(document, photometry: ->(_) {}, units: 'metric', catalogue: Parts::Catalogue::NONE, judged: {})
+    # @param market [Buying::Market] what the shop can have, and has
+    # @param days [#call, nil] whole days from now to a day as it is written; without it no day is kept to
+    def initialize(document, photometry: ->(_) {}, units: 'metric', catalogue: Parts::Catalogue::NONE, judged: {}, market: Buying::Market.new, days: nil)
       @document = Job::Document.of(document)
       @photometry = photometry
       @units = units
       @catalogue = catalogue
       @judged = judged
+      @market = market
+      @days = days
     end
 
     def inspect = "#<#{self.class} of #{document.id}>"
+
+    # Another document of the same shop, looked at alike.
+    # @param document [Hash] @return [Ticket]
+    def beside(document)
+      Ticket.new(document, photometry: @photometry, units: units, catalogue: catalogue, market: market, judged: @judged,
+        days: @days)
+    end
 
     # @return [Budget::Budget]
     def budget = @budget ||= Budget::Budget.new(document)
@@ -51,11 +63,22 @@ module Miser
     # @return [Beam::Aim]
     def aim = @aim ||= Beam::Aim.new(document.aim, document.settings)
 
-    # @return [Parts::Bill] with what fitting the headlights, and the feeds decided on, pull in
-    def bill
-      fitting = headlights.filter_map(&:chosen).flat_map { |j| j.extra_parts.map { |item| [j.name, item] } }
-      @bill ||= Parts::Bill.new(document, extras: fitting, feeds: wiring.needs.decided)
+    # @return [Array<Buying::Need>] what every stage asks for, one line an article
+    def needs = @needs ||= Buying::Need.merged(stages.flat_map(&:needs))
+
+    # @return [Buying::Purchases] what was ordered, and came
+    def purchases = @purchases ||= Buying::Purchases.new(document)
+
+    # @return [Buying::List] what is still to be had, priced and shared out, here by the day that the owner named
+    def list
+      @list ||= begin
+        had = purchases.had
+        Buying::List.new(needs.filter_map { |n| n.beyond(had.fetch(n.key, 0)) }, market, by_days: days_left)
+      end
     end
+
+    # @return [Integer, nil] whole days until all must be here; nil where nobody named a day
+    def days_left = @days && document.own('plan')['by']&.then { |day| @days.call(day) }
 
     # What could be fitted to each headlamp, in the order of the lamps.
     # @return [Array<Headlight::Candidates>]
@@ -67,7 +90,7 @@ module Miser
     def offers(lamp, parts, scenario)
       offers = Shelf::Offers.new(self, lamp, scenario)
       there = lamp.parts.filter_map { |c| c['part']['shelf_id'] }
-      [offers.tried, offers.ranked(parts.reject { |p| p['box'] || there.include?(p['id']) })]
+      [offers.tried, offers.ranked(parts.reject { |p| p['box'] || p['use'] || there.include?(p['id']) })]
     end
 
     # What must be seen wherever the machine is: of its budget, and of its beam.

@@ -10,7 +10,7 @@ module Miser
     # The one place as the other processes reach it: requests that are its own are handed on, tapes are
     # copied, changes are told.
     class Far
-      PATHS = %r{\A/api/(runs(/[A-Za-z0-9]+(/act)?)?|wall-runs|instruments/[^/]+/(try|simulate)|here|copies|people/join)\z}
+      PATHS = %r{\A/api/(runs(/[A-Za-z0-9]+(/act)?)?|wall-runs|jobs/[^/]+/plan|instruments/[^/]+/(try|simulate)|here|copies|people/join)\z}
       VERBS = %w[GET POST].freeze
       HANDED_ON = /\AHTTP_(COOKIE|HOST|ORIGIN|REFERER|SEC_FETCH_[A-Z]+|ACCEPT)\z/
       HANDED_BACK = %w[content-type set-cookie].freeze

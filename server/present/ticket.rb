@@ -63,7 +63,7 @@ module Miser
 
       def machine(document)
         { id: document.id, name: document.name, bay: document.bay, fleet: document.fleet, kind: document.machine['kind'],
-          waiting: document.waiting }
+          waiting: [document.waiting, Buying::Purchases.new(document).waits].compact.join('; ').then { |text| text.empty? ? nil : text } }
       end
 
       def flag(flag)

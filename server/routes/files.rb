@@ -17,7 +17,7 @@ module Miser
         def self.registered(app)
           app.get('/api/jobs/:id/file') do
             document = found(seen).document
-            name = document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase
+            name = stem(document['name'])
             kind = params['kind']
             next Files.series(self, document, name) if kind == 'series'
 

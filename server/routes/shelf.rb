@@ -16,16 +16,17 @@ module Miser
         PLACE = '/choices/x'
 
         def self.registered(app)
-          app.get('/api/parts') { answer(200, Shelf.view(settings.parts)) }
-          app.post('/api/parts') { answer(200, Shelf.part(Shelf.put(settings.parts, body_of('/api/parts')))) }
+          app.get('/api/parts') { answer(200, Shelf.view(settings.parts, settings.market.market, settings.market.stock.pieces)) }
+          app.post('/api/parts') { answer(200, Shelf.shown(self, Shelf.put(settings.parts, body_of('/api/parts')))) }
 
           app.delete('/api/parts') do
             settings.parts.clear_starters
-            answer(200, Shelf.view(settings.parts))
+            answer(200, Shelf.view(settings.parts, settings.market.market, settings.market.stock.pieces))
           end
 
           app.patch('/api/parts/:id') do
-            answer(200, Shelf.part(Shelf.edit(settings.parts, params['id'], body_of('/api/parts/{id}')) || found(nil, 'part')))
+            answer(200,
+              Shelf.shown(self, Shelf.edit(settings.parts, params['id'], body_of('/api/parts/{id}')) || found(nil, 'part')))
           end
 
           app.delete('/api/parts/:id') do
@@ -43,7 +44,8 @@ module Miser
           app.post('/api/parts/:id/picture') do
             found(settings.parts.find(params['id']), 'part')
             bytes = bytes_of(Formats::Photograph::TYPES, Formats::Photograph::MOST_BYTES)
-            answer(200, Shelf.part(found(settings.parts.put_picture(params['id'], Shelf.photograph(bytes), Jobs.fresh_id), 'part')))
+            answer(200,
+              Shelf.shown(self, found(settings.parts.put_picture(params['id'], Shelf.photograph(bytes), Jobs.fresh_id), 'part')))
           end
 
           app.get('/api/shelf/file') do
@@ -55,13 +57,21 @@ module Miser
           app.post('/api/shelf/table') { answer(200, Shelf.table(settings.parts, body_of('/api/shelf/table'))) }
         end
 
-        def self.view(parts) = { parts: parts.all.map { |p| part(p) } }
+        # @param market [Buying::Market] @param stock [Hash{String=>Integer}]
+        def self.view(parts, market, stock) = { parts: parts.all.map { |p| part(p, market, stock) } }
+
+        # What a piece is to be had for at the least, of whomever.
+        def self.cents(kept, market) = market.unit_cents(Buying::Need.new(key: kept['id'], part_id: kept['id'])) || kept['price_cents']
 
         # @param kept [Hash] as the store has it
-        def self.part(kept)
+        def self.part(kept, market, stock)
           { id: kept['id'], part: kept.except(*Store::Parts::OWN), retired: kept['retired'] || false, starter: kept['starter'] || false,
-            picture: kept['picture'], draws: (kept['functions'] || []).map { |f| Miser::Job::Functions.words(f) } }
+            picture: kept['picture'], cents: cents(kept, market), pieces: stock.fetch(kept['id'], 0),
+            draws: (kept['functions'] || []).map { |f| Miser::Job::Functions.words(f) } }
         end
+
+        # @param app [Sinatra::Base] @param kept [Hash]
+        def self.shown(app, kept) = part(kept, app.settings.market.market, app.settings.market.stock.pieces)
 
         def self.put(parts, body)
           id = body['id']

@@ -58,6 +58,7 @@ module Miser
           shop['assumptions'] = kept
           shop['hosts'] = body['hosts'].map(&:downcase).uniq if body['hosts']
           shop['units'] = body['units'] if body['units']
+          shop['money'] = (shop['money'] || {}).merge(body['money']) if body['money']
           shop['instruments'] = instruments(body['instruments'], shop.instruments) if body['instruments']
         end
 

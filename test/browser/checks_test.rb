@@ -28,7 +28,7 @@ class ChecksScreenTest < Miser::BrowserTest
     visit '/job/wren125/checks'
     %w[before after].each_with_index do |side, i|
       within("[data-testid=wall-#{side}]") { click_on 'Read this wall' }
-      nil
+      wait_until { document('wren125').dig('beam', 'walls', i, 'id') }
       assert_selector '[data-testid=cells] input', minimum: 45
       id = document('wren125').dig('beam', 'walls', i, 'id')
       enter "/beam/walls/#{id}/distance_m", '5 m' if i.zero?

@@ -111,7 +111,8 @@ module Miser
       @browser = Ferrum::Browser.new(**Chromium.options)
       @browser.go_to("http://127.0.0.1:#{@port}/job/dunlin250/budget")
       wait_until { text('nav[aria-label=Ticket]').include?('Spares') }
-      @browser.keyboard.type('0') # tenth of eleven, between aim and hand over
+      # Between aim and hand over.
+      @browser.evaluate("[...document.querySelectorAll('nav[aria-label=Ticket] a')].find((a) => a.textContent.includes('Spares')).click()")
       wait_until { @browser.current_url.end_with?('/job/dunlin250/spares') }
       wait_until { text('[data-testid=spares-words]') == 'Nothing rides along yet.' }
       wait_until { text('[data-testid=missing]').include?('Spare fuses aboard') }

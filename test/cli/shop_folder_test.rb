@@ -33,7 +33,9 @@ class ShopFolderTest < Miser::Test
     [ids.map { |id| jobs.kept(id).document }, jobs.removed.map { |j| j[:id] }, Miser::Store::Parts.new(database).all,
       database[:attachments].order(:job_id, :id).select_map(%i[job_id id type bytes]),
       database[:part_pictures].select_map(%i[part_id bytes]),
-      Miser::Cli::ShopFolder::SETTINGS.map { |key| Miser::Store::Shop.new(database)[key] }]
+      Miser::Cli::ShopFolder::SETTINGS.map { |key| Miser::Store::Shop.new(database)[key] },
+      Miser::Store::Suppliers.new(database).all, Miser::Store::Suppliers.new(database).linked, Miser::Store::Stock.new(database).pieces,
+      Miser::Store::Stock.new(database).reorder]
   ensure
     database&.disconnect
   end

@@ -62,7 +62,8 @@ class DocumentTest < Miser::Test
     assert_nil unknown.minutes('cure.diodes')
     assert_nil Miser::Parts::Catalogue.cents([unknown.item('tap', count: 2), unknown.item('diode_pair')])
     assert_equal 120, Miser::Parts::Catalogue.cents([unknown.item('tap', count: 2)])
-    assert_equal Miser::Parts::Catalogue::NAMES.keys.sort, CATALOGUE.instance_variable_get(:@cents).keys.sort
+    kept = Miser::Parts::Catalogue::NAMES.keys - CATALOGUE.instance_variable_get(:@cents).keys
+    assert_empty kept, 'a price for each in the made-up shop'
     assert_raises(KeyError) { unknown.item('nothing of the kind') }
   end
 

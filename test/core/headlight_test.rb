@@ -207,9 +207,12 @@ class HeadlightTest < Miser::Test
     assert_nil unpriced.cents, 'a price not known is not nothing'
     assert_equal(%w[u n], candidates(UNIT.except('price_cents').merge('id' => 'n'), UNIT).all.map(&:id))
     dear = candidates(UNIT.merge('connector' => 'bullets')).all.first
-    assert_equal 12_000 + 1190, dear.cents
+    assert_equal 12_000 + ADAPTER, dear.cents
     assert_operator dear.minutes, :>, list.all.first.minutes
   end
+
+  # What an adapter harness is to be had for.
+  ADAPTER = CATALOGUE.item('lamp_adapter').cents
 
   # The headlight that fits is the headlight fitted is the headlight ordered: one part, one draw, what it pulls in beside it.
   def test_the_headlight_fitted_is_on_the_rail_and_its_harness_in_the_order
@@ -221,12 +224,14 @@ class HeadlightTest < Miser::Test
     ticket = Miser::Ticket.new(job, catalogue: CATALOGUE)
     fitted = ticket.headlights.first.chosen
     assert_within 1e-9, ticket.budget.figure('load/after/a').value, fitted.amps, 'one draw, whoever asks'
-    assert_equal(%w[Unit Adapter], ticket.bill.rows.map { |r| r.name.split.first })
-    assert_equal fitted.cents, ticket.bill.cents
-    assert_equal [12_000, 1190], [fitted.own_cents, fitted.cents - fitted.own_cents], 'what it costs, and what its fitting adds'
+    assert_equal(%w[Unit Adapter], ticket.needs.map { |n| n.name.split.first })
+    adapter = ticket.needs.last
+    assert_equal([['choose'], ['headlight']], ticket.needs.map { |n| n.why.map(&:stage) })
+    assert_equal 'lamp_adapter', adapter.use
+    assert_equal [12_000, ADAPTER], [fitted.own_cents, fitted.cents - fitted.own_cents], 'what it costs, and what its fitting adds'
     assert_empty ticket.stage('headlight').wants
     back = Miser::Ticket.new(job.merge('choices' => [choices.first.merge('action' => 'try')]), catalogue: CATALOGUE)
-    assert_empty back.bill.rows
+    assert_empty back.needs
     assert_equal ['Headlamp: no part chosen yet'], back.stage('headlight').wants.map(&:text)
   end
 

@@ -29,7 +29,7 @@ class LampsTest < Miser::Test
       choices: [choice('h', part(function('head_low', 1.4), function('head_high', 2.2)))])
     assert_within 1e-9, 1.4, spent(job, 'idle_night')
     assert_within 1e-9, 2.2, spent(job, 'cruise_night')
-    assert_equal 1, Miser::Parts::Bill.new(job).rows.size
+    assert_equal 1, Miser::Ticket.new(job).needs.size
   end
 
   # A projector's third lens joins the low pair: high is low and extra; on a two-filament bulb high replaces low.

@@ -8,15 +8,19 @@ class PurityTest < Miser::Test
   CORE = File.expand_path('../../core', __dir__)
   ROOMS = {
     'draw' => [], 'job' => [], 'charging' => %w[draw], 'feeds' => %w[draw job], 'budget' => %w[draw charging job feeds],
-    'network' => %w[draw], 'parts' => %w[job],
+    'network' => %w[draw], 'parts' => %w[job], 'buying' => %w[job parts],
     'signals' => %w[draw network job parts budget],
     'beam' => %w[job], 'headlight' => %w[draw job parts], 'verdicts' => %w[draw charging job budget signals beam headlight ticket],
     'wiring' => %w[draw network job feeds parts budget],
     'shelf' => %w[draw job parts budget headlight],
-    'ticket' => %w[draw charging job budget signals wiring beam headlight parts verdicts shelf],
-    'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf]
+    'ticket' => %w[draw charging job budget signals wiring beam headlight parts verdicts shelf buying],
+    'plan' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket],
+    'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf buying plan]
   }.freeze
-  NAMES = ROOMS.keys.to_h { |room| [room.capitalize, room] }.merge('Ticket' => 'ticket', 'Stage' => 'ticket', 'Tally' => 'ticket',
+  # A room's name is another's class too: Draw's plan of readings is no room.
+  NAMES = ROOMS.keys.to_h do |room|
+    [room.capitalize, room]
+  end.except('Plan').merge('Plan::Search' => 'plan', 'Ticket' => 'ticket', 'Stage' => 'ticket', 'Tally' => 'ticket',
     'Want' => 'ticket').freeze
   # What a core has no business with.
   OUTSIDE = Regexp.union(

@@ -180,7 +180,7 @@ class WiringTest < Miser::Test
       bad = settled(bad)
       survey(bad).findings.select { |f| f.rule == rule }.each do |found|
         found.cures.each do |cure|
-          cured = Miser::Job::Edit.apply(bad, Miser::Stages::WiringStage.plain(cure.edits))
+          cured = Miser::Job::Edit.apply(bad, Miser::Job::Plain.of(cure.edits))
           again = survey(cured).finding(found.key)
           refute again && again.text == found.text, "#{rule}: #{cure.label} changed nothing"
           count += 1
@@ -237,7 +237,7 @@ class WiringTest < Miser::Test
     scheme.offers(consumer).select { |_, no| no.nil? }.map(&:first).each do |kind|
       row = scheme.filled_as(consumer, kind)
       done = survey(job.merge('wiring' => job['wiring'].merge('feeds' => [row])))
-      assert_equal [], Miser::Formats::JobSchema.errors(settled(job.merge('wiring' => job['wiring'].merge('feeds' => [Miser::Stages::WiringStage.plain(row)]))))
+      assert_equal [], Miser::Formats::JobSchema.errors(settled(job.merge('wiring' => job['wiring'].merge('feeds' => [Miser::Job::Plain.of(row)]))))
       assert_empty done.findings.map(&:rule) & %w[fuse_over_wire fuse_under no_fuse drop no_output], kind.key
       assert_operator done.needs.decided.size, :>=, kind == Miser::Feeds::OwnPlug ? 0 : 1
     end

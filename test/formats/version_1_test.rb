@@ -49,8 +49,8 @@ class Version1Test < Miser::Test
 
   def test_a_bulb_bought_for_both_beams_costs_what_one_costs
     wren = KEPT.find { |k| k.dig('document', 'id') == 'wren125' }
-    bill = Miser::Parts::Bill.new(taken(wren).document)
-    assert_equal wren['bill'] - 2900, bill.cents, 'the second half of one bulb is no second bulb'
+    bulb = Miser::Ticket.new(taken(wren).document).needs.find { |n| n.name.include?('bulb') }
+    assert_equal [1, 2900], [bulb.pieces, bulb.own_cents], 'the second half of one bulb is no second bulb'
   end
 
   def test_two_articles_on_one_bulb_stay_two_lamps

@@ -17,6 +17,9 @@ class FuzzTest < Miser::Test
     "a\u0000b", '<script>', 'é' * 5000, '1 000 000 000 000', '5.', '.5', '--4', '½'].freeze
   THINGS = [nil, true, [], {}, [1], { 'a' => 1 }, -7, 1e300, 0.1 + 0.2].freeze
 
+  # Searches that were begun end with the test.
+  def teardown = settings.runs.stop_all
+
   # @return [Array<Array(String, String)>] verb and path, with the parts of an address filled in
   def operations
     Contract.document['paths'].flat_map do |path, item|

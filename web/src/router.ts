@@ -4,6 +4,7 @@ import JobShell from './app/JobShell.vue'
 import BayBoard from './board/BayBoard.vue'
 import ShopSettings from './settings/ShopSettings.vue'
 import ShelfPage from './shelf/ShelfPage.vue'
+import SuppliersPage from './suppliers/SuppliersPage.vue'
 import { STAGE_SCREENS, stageFor, stagePath } from './stages/registry'
 import NotHere from './ui/NotHere.vue'
 
@@ -15,6 +16,7 @@ export const router = createRouter({
     { path: '/', name: 'board', component: BayBoard },
     { path: '/shop', name: 'shop', component: ShopSettings },
     { path: '/shelf/:part?', name: 'shelf', component: ShelfPage },
+    { path: '/suppliers/:supplier?', name: 'suppliers', component: SuppliersPage },
     {
       path: '/job/:id',
       component: JobShell,

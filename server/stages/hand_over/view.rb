@@ -20,13 +20,23 @@ module Miser
       end
     end
 
+    module HandOverView
+      # Stages whose needs the rider is told of beside the parts themselves: not what they are wired with.
+      TOLD = %w[headlight signals order].freeze
+
+      def self.beside(ticket)
+        told = ticket.needs.select { |n| n.part_id.nil? && n.why.any? { |w| TOLD.include?(w.stage) } }
+        told.map { |n| { name: n.name, count: n.total, for: n.for } }
+      end
+    end
+
     StageViews.declare('hand_over') do |ticket, _look|
       sheet = Verdicts::HandOver.new(ticket)
       budget = ticket.budget
       { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
         loads: Present.loads(budget), changed: HandOverView.changed(ticket),
-        beside: ticket.bill.beside.map { |r| r.to_h.slice(:name, :count, :for) },
-        bill: { cents: ticket.bill.cents, unpriced: ticket.bill.unpriced }, must_know: sheet.must_know,
+        beside: HandOverView.beside(ticket),
+        bill: { cents: ticket.list.cents + ticket.purchases.cents, unpriced: ticket.list.unpriced }, must_know: sheet.must_know,
         left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
         pictures: sheet.pictures.keys.filter_map { |kind| ChecksView.pictures(ticket.beams, kind) } }
     end

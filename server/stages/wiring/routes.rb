@@ -44,7 +44,7 @@ module Miser
           survey = survey(app)
           name = app.seen.document['name']
           state = state(survey, app.params['on'])
-          base = "#{name.gsub(/[^A-Za-z0-9]+/, '-').downcase}-wiring"
+          base = "#{app.stem(name)}-wiring"
           text, type, ending = made(survey, app.params['kind'], name, state, app.params['all'] == '1')
           app.content_type(type)
           app.attachment("#{base}#{ending}")

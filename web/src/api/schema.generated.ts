@@ -706,6 +706,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/stages/order": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** What the job needs, one line an article, priced and shared out among suppliers */
+        get: operations["orderStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/order/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** The list as CSV, by supplier */
+        get: operations["orderFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -993,6 +1034,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/stages/plan": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** What a plan is wanted to be, and how the job stands now */
+        get: operations["planStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** The search begun last for this machine, where one is kept */
+        get: operations["lastPlanSearch"];
+        put?: never;
+        /** A search begun, as a run that is followed by its events; one a machine */
+        post: operations["searchPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stages/readings": {
         parameters: {
             query?: {
@@ -1214,6 +1297,137 @@ export interface paths {
         get: operations["circuitFile"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whom the shop buys from, its money, and what lies on its shelf */
+        get: operations["suppliers"];
+        put?: never;
+        /** A supplier, over the one of that id where one is given */
+        post: operations["putSupplier"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** With its price list */
+        delete: operations["removeSupplier"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{id}/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["supplierPrices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["supplierFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A price list as CSV; a preview unless accepted */
+        post: operations["importPrices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        /** What suppliers ask for a part, and what lies on the shelf */
+        get: operations["partOffers"];
+        put?: never;
+        /** A price of a supplier's for a part */
+        post: operations["putOffer"];
+        /** The supplier's article is this part no more; its price stays on the list */
+        delete: operations["unlinkOffer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{id}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["countStock"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1582,6 +1796,7 @@ export interface components {
             voltage_school?: "measured" | "12.0" | "12.5" | "13.5" | "14.0";
             /** @enum {unknown} */
             units?: "metric" | "us";
+            money?: components["schemas"]["Money"];
         };
         Named: {
             key: string;
@@ -1644,7 +1859,7 @@ export interface components {
         };
         Act: {
             /** @enum {unknown} */
-            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "wiring_take" | "wiring_kind" | "wiring_cure" | "wiring_box" | "hand_over";
+            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "wiring_take" | "wiring_kind" | "wiring_cure" | "wiring_box" | "plan_take" | "order_place" | "order_came" | "hand_over";
             revision: number;
             value?: string;
             scenario?: string;
@@ -1933,6 +2148,7 @@ export interface components {
             retentions: components["schemas"]["NamedList"];
             marks: components["schemas"]["NamedList"];
             supplies: components["schemas"]["NamedList"];
+            uses: components["schemas"]["NamedList"];
             flashers: components["schemas"]["NamedList"];
             telltales: components["schemas"]["NamedList"];
             plugs: components["schemas"]["NamedList"];
@@ -2343,6 +2559,68 @@ export interface components {
                 accessory: components["schemas"]["LoadOffer"];
             };
         };
+        OrderWhy: {
+            stage: string;
+            label: string;
+            subject: string | null;
+            text: string;
+            pieces: number;
+        };
+        OrderLine: {
+            key: string;
+            name: string;
+            /** @description wanted */
+            pieces: number;
+            spare: number;
+            from_stock: number;
+            /** @description to be bought */
+            packs: number;
+            pack: number;
+            cents: number | null;
+            /** @description why it has no price */
+            why_not: string | null;
+            supplier: string | null;
+            article: string | null;
+            lead_days: number | null;
+            why: components["schemas"]["OrderWhy"][];
+        };
+        OrderView: {
+            lines: components["schemas"]["OrderLine"][];
+            orders: {
+                supplier_id: string;
+                supplier: string | null;
+                mode: string;
+                goods_cents: number;
+                shipping_cents: number;
+                lines: number;
+                lead_days: number | null;
+            }[];
+            /** @description of what is priced, shipping with it; at least that where something is not */
+            cents: number;
+            shipping_cents: number;
+            unpriced: string[];
+            stuck: string | null;
+            currency: string | null;
+            waits: string | null;
+            /** @description what was ordered, or taken from the shelf */
+            purchases: {
+                id: string;
+                name: string;
+                supplier: string | null;
+                article: string | null;
+                packs: number | null;
+                pack: number | null;
+                pieces: number;
+                got: number | null;
+                cents: number | null;
+                state: string;
+                words: string;
+                ordered_on: string | null;
+                due: string | null;
+                /** @description whether the job still wants it */
+                needed: boolean;
+            }[];
+        };
         /**
          * Role
          * @enum {unknown}
@@ -2385,6 +2663,77 @@ export interface components {
                 key: components["schemas"]["Role"];
                 label: string;
                 means: string;
+            }[];
+        };
+        PlanRun: {
+            id: string;
+            job: string;
+            revision: number;
+            state: string;
+            live: boolean;
+        };
+        PlanNow: {
+            keeps: components["schemas"]["Figure"];
+            verdict: string | null;
+        } | null;
+        PlanView: {
+            wanted: {
+                /** @enum {unknown} */
+                aim: "money" | "kept" | "light" | "time";
+                axis: string | null;
+                keeps: string[];
+                money_cents?: number;
+                minutes?: number;
+                by?: string;
+                no_cuts?: boolean;
+                marked?: boolean;
+                heat?: boolean;
+                carry_all?: boolean;
+                no_glare?: boolean;
+            };
+            aims: {
+                key: string;
+                label: string;
+            }[];
+            scenarios: {
+                id: string;
+                name: string;
+            }[];
+            taken: string | null;
+            now: {
+                before: components["schemas"]["PlanNow"];
+                after: components["schemas"]["PlanNow"];
+            };
+            currency: string | null;
+            rate_cents: number | null;
+            /** @description on the shelf */
+            parts: number;
+            /** @description of those that somebody has a price for */
+            priced: number;
+        };
+        PlanFound: {
+            /** @description what it decides; taken by it */
+            key: string;
+            /** @description with tax and work */
+            cents: number;
+            parts_cents: number;
+            /** @description null where an hour has no price */
+            work_cents: number | null;
+            minutes: number;
+            keeps: components["schemas"]["Figure"];
+            verdict: string | null;
+            /** @description times that of the dipped beam as it came in */
+            light: number | null;
+            cuts: number;
+            changes: string[];
+            left_out: string[];
+            notes: string[];
+            unpriced: string[];
+            lines: {
+                scenario: string;
+                label: string;
+                keeps: components["schemas"]["Figure"];
+                verdict: string | null;
             }[];
         };
         TableIn: {
@@ -2586,6 +2935,10 @@ export interface components {
             starter: boolean;
             /** @description changes with the picture */
             picture: string | null;
+            /** @description what a piece is to be had for at the least */
+            cents: number | null;
+            /** @description on the shelf */
+            pieces: number;
             /** @description each function in words */
             draws: string[];
         };
@@ -2833,6 +3186,147 @@ export interface components {
             missed: number | null;
             more: number;
             words: string;
+        };
+        Discount: {
+            id: string;
+            /** Code */
+            code?: string;
+            /** Category */
+            category?: string;
+            /** Percent */
+            percent: number;
+        } & (unknown | unknown);
+        Supplier: {
+            id: string;
+            /** Supplier */
+            name: string;
+            /**
+             * Currency
+             * @description three capital letters
+             */
+            currency?: string;
+            /** Lead time */
+            lead_days?: number;
+            /** Shipping */
+            shipping_cents?: number;
+            /** Ships free from */
+            free_over_cents?: number;
+            /** Least order */
+            minimum_cents?: number;
+            discounts?: components["schemas"]["Discount"][];
+            /** Note */
+            note?: string;
+        };
+        SupplierIn: {
+            supplier: {
+                id?: string;
+                /** Supplier */
+                name: string;
+                /**
+                 * Currency
+                 * @description three capital letters
+                 */
+                currency?: string;
+                /** Lead time */
+                lead_days?: number;
+                /** Shipping */
+                shipping_cents?: number;
+                /** Ships free from */
+                free_over_cents?: number;
+                /** Least order */
+                minimum_cents?: number;
+                discounts?: components["schemas"]["Discount"][];
+                /** Note */
+                note?: string;
+            };
+        };
+        Money: {
+            /**
+             * Currency
+             * @description three capital letters
+             */
+            currency?: string | null;
+            /** Tax */
+            tax_percent?: number;
+            /**
+             * Prices have tax
+             * @enum {unknown}
+             */
+            tax?: "included" | "added";
+            /** An hour of work */
+            rate_cents?: number | null;
+            /** A quote holds */
+            quote_days?: number;
+        };
+        Suppliers: {
+            suppliers: {
+                supplier: components["schemas"]["Supplier"];
+                prices: number;
+            }[];
+            money: components["schemas"]["Money"];
+            /** @description parts to be bought again */
+            low: {
+                id: string;
+                name: string;
+                pieces: number;
+                reorder_at: number;
+            }[];
+        };
+        PricePage: {
+            count: number;
+            from: number;
+            prices: {
+                article: string;
+                name: string;
+                cents: number;
+                pack: number;
+                lead_days: number | null;
+                category: string | null;
+                parts: string[];
+            }[];
+        };
+        PriceTable: {
+            /** @description rows that are new or another price */
+            good: number;
+            bad: number;
+            same: number;
+            accepted: boolean;
+            /** @description those with something wrong, and the first of the others */
+            rows: {
+                line: number;
+                name: string;
+                /** @enum {unknown} */
+                change: "add" | "replace" | "same";
+                errors: components["schemas"]["FieldError"][];
+            }[];
+        };
+        PartOffers: {
+            /** @description on the shelf */
+            pieces: number;
+            reorder_at: number | null;
+            offers: {
+                supplier_id: string;
+                supplier: string;
+                article: string;
+                name?: string;
+                cents: number;
+                pack: number;
+                lead_days: number | null;
+                category?: string | null;
+            }[];
+        };
+        OfferIn: {
+            supplier_id: string;
+            /** Article number */
+            article: string;
+            /** Price */
+            cents: number;
+            /** Pack */
+            pack?: number;
+            /** Lead time */
+            lead_days?: number | null;
+            /** Category */
+            category?: string | null;
         };
         WiringFinding: {
             key: string;
@@ -3204,6 +3698,23 @@ export interface components {
              * @description whole months
              */
             warranty_months?: number;
+            /**
+             * Category
+             * @description what a supplier’s discount may be on
+             */
+            category?: string;
+            /**
+             * Bought for
+             * @enum {unknown}
+             */
+            use?: "flasher_3" | "flasher_2" | "earth_lead" | "load_resistor" | "tap" | "diode_pair" | "led_telltale" | "rectifier" | "angle_plug" | "wide_boot" | "lamp_adapter" | "lamp_extension" | "adapter_ring" | "year_ring" | "year_harness" | "lamp_hub" | "hub" | "hub_lead" | "controller" | "relay" | "relay_socket" | "fuse_holder" | "blade_fuse" | "ring_terminal" | "bullet_pair" | "piercing_tap" | "branch_adapter" | "wire" | "shrink" | "crimp" | "lever" | "tie" | "tape" | "grease" | "alcohol" | "primer";
+            /**
+             * Of size
+             * @description a fuse’s amps, a wire’s mm²
+             */
+            use_size?: string;
+            /** Glued on */
+            adhesive?: boolean;
             /** Note */
             note?: string;
             /**
@@ -3611,6 +4122,7 @@ export interface components {
             count?: number;
             /** Price */
             price_cents?: components["schemas"]["job_cents"];
+            shelf_id?: components["schemas"]["job_id"];
         };
         job_wall: {
             id: components["schemas"]["job_id"];
@@ -3731,6 +4243,43 @@ export interface components {
         };
         /** @enum {unknown} */
         job_headlamp_kind: "bulb" | "unit" | "projector";
+        job_purchase: {
+            id: components["schemas"]["job_id"];
+            /** Need */
+            key: string;
+            /** What */
+            name: string;
+            part_id?: components["schemas"]["job_id"];
+            supplier_id?: components["schemas"]["job_id"];
+            /** Supplier */
+            supplier?: string;
+            /** Article */
+            article?: string;
+            /** Packs */
+            packs?: number;
+            /** Pieces a pack */
+            pack?: number;
+            /** Wanted here */
+            pieces?: number;
+            /** Came */
+            got?: number;
+            /** Price */
+            cents?: components["schemas"]["job_cents"];
+            /**
+             * State
+             * @enum {unknown}
+             */
+            state: "ordered" | "received" | "short" | "wrong" | "returned" | "shelf";
+            /**
+             * Ordered on
+             * @description a day, as 2026-01-31
+             */
+            ordered_on?: string;
+            /** Days to come */
+            lead_days?: number;
+            /** Note */
+            note?: string;
+        };
         job_sum: {
             id: components["schemas"]["job_id"];
             /** What was on */
@@ -4137,6 +4686,41 @@ export interface components {
                 /** Why it is left so */
                 reason?: string;
             }[];
+            /** Ordered */
+            purchases?: components["schemas"]["job_purchase"][];
+            /** Plan */
+            plan?: {
+                /**
+                 * Best is
+                 * @enum {unknown}
+                 */
+                aim?: "money" | "kept" | "light" | "time";
+                /** Looked at */
+                axis?: components["schemas"]["job_id"];
+                /** Keeps by twice the doubt */
+                keeps?: components["schemas"]["job_id"][];
+                /** Money */
+                money_cents?: components["schemas"]["job_cents"];
+                /** Time */
+                minutes?: components["schemas"]["job_minutes"];
+                /**
+                 * Here by
+                 * @description a day, as 2026-01-31
+                 */
+                by?: string;
+                /** Nothing cut */
+                no_cuts?: boolean;
+                /** Marks on headlamps */
+                marked?: boolean;
+                /** One filament headlamp kept for heat */
+                heat?: boolean;
+                /** Every accessory carried */
+                carry_all?: boolean;
+                /** Nothing that may blind more */
+                no_glare?: boolean;
+                /** Plan taken */
+                taken?: string;
+            };
             /** Sums read on the machine */
             sums?: components["schemas"]["job_sum"][];
             signals?: {
@@ -5711,6 +6295,59 @@ export interface operations {
             404: components["responses"]["Refused"];
         };
     };
+    orderStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the list */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderView"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    orderFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the list */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
     me: {
         parameters: {
             query?: never;
@@ -6207,6 +6844,93 @@ export interface operations {
             404: components["responses"]["Refused"];
         };
     };
+    planStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description before a search */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    lastPlanSearch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the search */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        run: components["schemas"]["PlanRun"] | null;
+                    };
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    searchPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description under way */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanRun"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
     readingsStage: {
         parameters: {
             query?: {
@@ -6669,6 +7393,296 @@ export interface operations {
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+        };
+    };
+    suppliers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description every supplier */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suppliers"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    putSupplier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplierIn"];
+            };
+        };
+        responses: {
+            /** @description every supplier */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suppliers"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    removeSupplier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    supplierPrices: {
+        parameters: {
+            query?: {
+                word?: string;
+                from?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a page of its list */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PricePage"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    supplierFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description its list as CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    importPrices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    accept?: boolean;
+                    /** @description what is not in it is listed no more */
+                    whole?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description what would come in or came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceTable"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    partOffers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description its offers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartOffers"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    putOffer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferIn"];
+            };
+        };
+        responses: {
+            /** @description its offers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartOffers"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    unlinkOffer: {
+        parameters: {
+            query: {
+                supplier: string;
+                article: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description its offers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartOffers"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    countStock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Pieces */
+                    pieces?: number;
+                    /** Buy again at */
+                    reorder_at?: number | null;
+                };
+            };
+        };
+        responses: {
+            /** @description its offers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartOffers"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     wiringStage: {

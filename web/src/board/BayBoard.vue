@@ -104,6 +104,7 @@ function find() {
           <span class="kbd">T</span> {{ theme.dark.value ? 'light' : 'dark' }}
         </button>
         <RouterLink class="btn btn-bare" to="/shelf">shelf</RouterLink>
+        <RouterLink class="btn btn-bare" to="/suppliers">suppliers</RouterLink>
         <RouterLink class="btn btn-bare" to="/shop">shop</RouterLink>
         <template v-if="me.mayChange">
           <button type="button" class="btn" @click="importing = true">Open a file</button>

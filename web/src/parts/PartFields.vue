@@ -7,6 +7,7 @@ import { useReference } from '../state/useReference'
 import PickField from '../ui/PickField.vue'
 import QuantityField from '../ui/QuantityField.vue'
 import TextField from '../ui/TextField.vue'
+import YesNo from '../ui/YesNo.vue'
 import FitFields from './FitFields.vue'
 import FunctionFields from './FunctionFields.vue'
 import OutputFields from './OutputFields.vue'
@@ -56,7 +57,15 @@ function addFunction(event: Event) {
 <template>
   <div class="grid gap-3 sm:grid-cols-2 lg:grid-cols-3" data-testid="part-fields">
     <TextField :at="`${at}/name`" label="Part" />
-    <PickField v-if="!kind" :at="`${at}/box`" label="Hub or controller" :options="BOXES" none="neither: a lamp part" />
+    <PickField
+      v-if="!kind && !part.box"
+      :at="`${at}/use`"
+      label="Small part"
+      :options="reference.tables?.uses ?? []"
+      none="none: it lights"
+    />
+    <TextField v-if="part.use" :at="`${at}/use_size`" label="Of size" help="a fuse’s amps, a wire’s mm²; empty: any" />
+    <PickField v-if="!kind && !part.use" :at="`${at}/box`" label="Hub or controller" :options="BOXES" none="neither: a lamp part" />
     <template v-if="part.box">
       <QuantityField v-for="l in LIMITS[part.box]" :key="l.key" :at="`${at}/${l.key}`" :label="l.label" unit="A" :step="l.step" />
       <TextField :at="`${at}/lead_colours`" label="Colours of its leads" class="sm:col-span-2" />
@@ -68,29 +77,38 @@ function addFunction(event: Event) {
         :lines="reference.tables?.feed_lines ?? []"
       />
     </template>
-    <PickField v-if="!part.box" :at="`${at}/base`" label="Bulb base" :options="bases" none="not stated" />
-    <PickField v-if="!part.box" :at="`${at}/supply`" label="Supply" :options="reference.tables?.supplies ?? []" none="not stated" />
-    <FunctionFields
-      v-for="f in functions"
-      :key="f.id"
-      :at="`${at}/functions/${f.id}`"
-      :does="f"
-      :alone="functions.length === 1"
-      :claim="claims?.[f.id]"
-      @remove="editor.edit([{ op: 'remove', at: `${at}/functions/${f.id}` }])"
-    />
-    <div v-if="!part.box" class="border-t border-line pt-3 sm:col-span-2 lg:col-span-3">
-      <select class="field max-w-80" aria-label="It does more" @change="addFunction">
-        <option value="">it does more: add a function</option>
-        <option v-for="f in reference.tables?.functions" :key="f.key" :value="f.key">{{ f.label }}</option>
-      </select>
-    </div>
-    <QuantityField :at="`${at}/price_cents`" label="Price" unit="" cents />
-    <QuantityField :at="`${at}/minutes`" label="Fitting time" unit="min" :step="5" />
+    <template v-if="!part.use">
+      <PickField v-if="!part.box" :at="`${at}/base`" label="Bulb base" :options="bases" none="not stated" />
+      <PickField v-if="!part.box" :at="`${at}/supply`" label="Supply" :options="reference.tables?.supplies ?? []" none="not stated" />
+      <FunctionFields
+        v-for="f in functions"
+        :key="f.id"
+        :at="`${at}/functions/${f.id}`"
+        :does="f"
+        :alone="functions.length === 1"
+        :claim="claims?.[f.id]"
+        @remove="editor.edit([{ op: 'remove', at: `${at}/functions/${f.id}` }])"
+      />
+      <div v-if="!part.box" class="border-t border-line pt-3 sm:col-span-2 lg:col-span-3">
+        <select class="field max-w-80" aria-label="It does more" @change="addFunction">
+          <option value="">it does more: add a function</option>
+          <option v-for="f in reference.tables?.functions" :key="f.key" :value="f.key">{{ f.label }}</option>
+        </select>
+      </div>
+    </template>
+    <QuantityField :at="`${at}/price_cents`" label="Price, where nobody lists it" unit="" cents />
+    <QuantityField v-if="!part.use" :at="`${at}/minutes`" label="Fitting time" unit="min" :step="5" />
     <QuantityField :at="`${at}/pack`" label="Sold in packs of" unit="" :step="1" placeholder="1" />
     <QuantityField :at="`${at}/warranty_months`" label="Warranty" unit="months" :step="12" />
+    <TextField :at="`${at}/category`" label="Category" help="what a supplier’s discount may be on" />
+    <YesNo v-if="!part.use && !part.box" :at="`${at}/adhesive`" label="Glued on" />
     <TextField :at="`${at}/note`" label="Note" class="sm:col-span-2" />
-    <details v-if="head && !part.box" class="sm:col-span-2 lg:col-span-3" :open="part.kind !== undefined" data-testid="fit-fields">
+    <details
+      v-if="head && !part.box && !part.use"
+      class="sm:col-span-2 lg:col-span-3"
+      :open="part.kind !== undefined"
+      data-testid="fit-fields"
+    >
       <summary class="min-h-11 cursor-pointer py-2 font-semibold">Measurements, for the fit of a headlight</summary>
       <FitFields :at="at" :part="part" :kind="kind" />
       <slot />

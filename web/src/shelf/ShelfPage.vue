@@ -9,6 +9,7 @@ import { useReference } from '../state/useReference'
 import FailNote from '../ui/FailNote.vue'
 import { minutes, money } from '../ui/format'
 import { useShelfPart } from './useShelfPart'
+import OffersPart from './OffersPart.vue'
 import ShelfTable from './ShelfTable.vue'
 
 /** The shop's own parts: found, added, edited, copied, retired; with their pictures. */
@@ -21,6 +22,7 @@ const parts = ref<Kept[] | null>(null)
 const failed = ref('')
 const find = ref('')
 const base = ref('')
+const what = ref<'lamps' | 'small' | 'all'>('lamps')
 const retired = ref(false)
 const importing = ref(false)
 const gone = ref<Kept | null>(null)
@@ -48,6 +50,10 @@ const shown = computed(() =>
     (p) =>
       (retired.value || !p.retired) &&
       (!base.value || p.part.base === base.value) &&
+      (words.value.length > 0 ||
+        p.id === route.params.part ||
+        what.value === 'all' ||
+        (what.value === 'small') === (p.part.use !== undefined)) &&
       words.value.every((w) => [p.part.name, p.part.base, p.part.note, ...p.draws].join(' ').toLowerCase().includes(w)),
   ),
 )
@@ -146,6 +152,12 @@ async function picture(event: Event, part: Kept) {
       <div v-if="parts" class="my-3 flex flex-wrap items-center gap-3">
         <label class="sr-only" for="find-part">Find a part</label>
         <input id="find-part" v-model="find" type="search" class="field max-w-72" placeholder="find a part" autocomplete="off" />
+        <label class="sr-only" for="part-what">What kind</label>
+        <select id="part-what" v-model="what" class="field w-52">
+          <option value="lamps">lamps and boxes</option>
+          <option value="small">small parts</option>
+          <option value="all">everything</option>
+        </select>
         <label class="sr-only" for="part-base">Only of this base</label>
         <select id="part-base" v-model="base" class="field w-44">
           <option value="">every base</option>
@@ -173,7 +185,8 @@ async function picture(event: Event, part: Kept) {
                 <span class="block text-sm text-dim">{{ [p.part.base, ...p.draws].filter(Boolean).join(' · ') }}</span>
               </span>
               <span class="num shrink-0 text-right text-sm">
-                {{ money(p.part.price_cents) }}<span class="block text-dim">{{ minutes(p.part.minutes) }} min</span>
+                {{ money(p.cents)
+                }}<span class="block text-dim">{{ p.part.use ? `${p.pieces} here` : `${minutes(p.part.minutes)} min` }}</span>
               </span>
             </button>
           </li>
@@ -195,6 +208,7 @@ async function picture(event: Event, part: Kept) {
             <button type="button" class="btn btn-bare" @click="remove(current)">Take it off the shelf</button>
           </div>
           <PartFields at="/part" :part="current.part" head />
+          <OffersPart :id="current.id" class="mt-4" @changed="fetchShelf" />
           <div class="mt-4 flex flex-wrap items-end gap-4">
             <img
               v-if="current.picture"

@@ -1,4 +1,4 @@
-<script setup lang="ts" generic="Preview extends Schemas['ShelfTable'] | Schemas['TablePreview']">
+<script setup lang="ts" generic="Preview extends Schemas['ShelfTable'] | Schemas['TablePreview'] | Schemas['PriceTable']">
 import { ref, shallowRef, watch, type ShallowRef } from 'vue'
 import { AWAY, type Schemas } from '../api/client'
 import Sheet from './Sheet.vue'

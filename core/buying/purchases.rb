@@ -1,0 +1,73 @@
+# frozen_string_literal: true
+
+require_relative '../job/document'
+
+module Miser
+  module Buying
+    # What was ordered for a job, or taken from the shelf for it, and what has come of it.
+    class Purchases
+      STATES = { 'ordered' => 'ordered', 'received' => 'here', 'short' => 'came short', 'wrong' => 'wrong part', 'returned' => 'sent back',
+                 'shelf' => 'from the shelf' }.freeze
+      # Somebody still owes something.
+      AWAITED = %w[ordered short wrong].freeze
+      # The job has nothing of these.
+      NOT_HAD = %w[wrong returned].freeze
+
+      # @param document [Job::Document]
+      def initialize(document)
+        @rows = Job::Document.rows(document.to_h, 'purchases')
+      end
+
+      # @return [Array<Hash>] as the job has them
+      attr_reader :rows
+
+      # @return [Hash{String=>Integer}] pieces that the job has or has ordered, by need
+      def had
+        rows.reject { |r| NOT_HAD.include?(r['state']) }.group_by { |r| r['key'] }.transform_values { |list| list.sum { |r| pieces(r) } }
+      end
+
+      # @return [Integer] cents of what was kept
+      def cents = rows.reject { |r| NOT_HAD.include?(r['state']) }.sum { |r| r['cents'].to_i }
+
+      # @return [String, nil] what the machine waits for
+      def waits
+        owed = rows.select { |r| AWAITED.include?(r['state']) }
+        return if owed.empty?
+
+        owed.group_by { |r| r['supplier'] || 'nobody named' }.map do |name, list|
+          "#{name}: #{list.map do |r|
+            said(r)
+          end.join(', ')}"
+        end.join('; ')
+      end
+
+      # What the shelf gained and lost by it: what came beyond the job's own need, and what was taken.
+      # @return [Hash{String=>Integer}] pieces by part of the shelf
+      def moves
+        rows.select { |r| r['part_id'] }.group_by { |r| r['part_id'] }.transform_values { |list| list.sum { |r| moved(r) } }.reject { |_, n| n.zero? }
+      end
+
+      private
+
+      def said(row) = row['state'] == 'ordered' ? row['name'] : "#{row['name']} (#{STATES.fetch(row['state'])})"
+
+      def bought(row) = row['packs'].to_i * (row['pack'] || 1).to_i
+
+      def pieces(row)
+        case row['state']
+        when 'shelf' then row['pieces'].to_i
+        when 'short' then row['got'].to_i
+        else bought(row)
+        end
+      end
+
+      def moved(row)
+        case row['state']
+        when 'shelf' then -row['pieces'].to_i
+        when 'received' then [bought(row) - row['pieces'].to_i, 0].max
+        else 0
+        end
+      end
+    end
+  end
+end

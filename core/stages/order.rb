@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+require_relative '../buying/purchases'
+require_relative '../ticket/stage'
+
+module Miser
+  module Stages
+    # Everything once: what the other stages need, and what is added by hand; ordered, and come.
+    class OrderStage < Stage
+      declare 'order', label: 'Order', group: 'buy', place: 68
+      reads :positions, :loads, :choices, :readings, :sums, :signals, :wiring, :system, :machine, :circuits, :bench, :assumptions, :order,
+        :purchases
+
+      SHELF = 'shelf'
+      NOBODY = '-'
+      GONE = 'gone'
+
+      # What one supplier is to send, or what the shelf has, put down as ordered or taken; at the price of now.
+      act('order_place') do |call|
+        rows = OrderStage.rows(call)
+        if rows.empty?
+          known = [SHELF, *call.ticket.list.orders.map { |o| o.supplier ? o.supplier.id : NOBODY }]
+          raise Stage::Unavailable.new(field: 'Supplier', given: call.value, accepts: known.join(', '))
+        end
+        OrderStage.with(call, call.document.fetch('purchases', []) + rows)
+      end
+
+      # What came of a line: its row, a state, pieces where some came short.
+      act('order_came') do |call|
+        id, state, got = call.value.split('/')
+        rows = call.document.fetch('purchases', [])
+        Stages.known!(id.to_s, rows.to_h { |r| [r['id'], r] }, 'Line')
+        Stages.known!(state.to_s, Buying::Purchases::STATES.merge(GONE => 'never ordered'), 'State')
+        changed = rows.filter_map do |r|
+          next r unless r['id'] == id
+
+          if state == GONE
+            nil
+          else
+            r.except('got').merge({ 'state' => state, 'got' => state == 'short' ? got.to_i : nil }.compact)
+          end
+        end
+        OrderStage.with(call, changed)
+      end
+
+      def self.with(call, rows) = rows.empty? ? call.document.except('purchases') : call.document.merge('purchases' => rows)
+
+      def self.rows(call)
+        list = call.ticket.list
+        return shelf_rows(call, list) if call.value == SHELF
+
+        order = list.orders.find { |o| (o.supplier ? o.supplier.id : NOBODY) == call.value }
+        order ? order.picks.map { |pick| row(call, list, order, pick) } : []
+      end
+
+      def self.row(call, list, order, pick)
+        need = list.lines.find { |l| l.need.key == pick.demand.key }.need
+        { 'id' => call.fresh_id.call, 'key' => need.key, 'name' => need.name[0, 120], 'part_id' => pick.offer.part_id,
+          'supplier_id' => order.supplier&.id,
+          'supplier' => order.supplier&.name, 'article' => pick.offer.article, 'packs' => pick.packs, 'pack' => pick.offer.pack,
+          'pieces' => pick.demand.pieces, 'cents' => pick.cents, 'state' => 'ordered', 'ordered_on' => call.now[0, 10],
+          'lead_days' => pick.offer.lead_days }.compact
+      end
+
+      def self.shelf_rows(call, list)
+        list.lines.flat_map do |line|
+          list.taken(line.need).map do |part, pieces|
+            { 'id' => call.fresh_id.call, 'key' => line.need.key, 'name' => line.need.name[0, 120], 'part_id' => part, 'pieces' => pieces,
+              'cents' => (line.stock_cents * pieces / line.from_stock.to_r).round(half: :up), 'state' => 'shelf',
+              'ordered_on' => call.now[0, 10] }
+          end
+        end
+      end
+
+      # What is added by hand.
+      def needs
+        document.order.map { |row| Buying::Need.own(row, why(row['for'] || 'added by hand', (row['count'] || 1).to_i, subject: row['id'])) }
+      end
+
+      def wants
+        waits = ticket.purchases.waits
+        waits ? [want('/purchases', "Waits for #{waits}", weight: 'spare')] : []
+      end
+
+      def touched? = document.order.any? || ticket.purchases.rows.any?
+    end
+  end
+end

@@ -1,0 +1,143 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+require_relative '../support/every_plan'
+
+# Needs, prices, and an order shared out.
+class BuyingTest < Miser::Test
+  B = Miser::Buying
+
+  def supplier(id, **terms) = B::Supplier.new({ 'id' => id, 'name' => id.upcase }.merge(terms.transform_keys(&:to_s)))
+  def offer(id, cents, **more) = B::Offer.new(supplier_id: id, pack: 1, cents: cents, lead_days: 2, **more)
+  def demand(key, pieces, *offers) = B::Split::Demand.new(key, pieces, offers)
+  def item(kind, count = 1, **more) = CATALOGUE.item(kind, count: count, **more)
+  def why(text = 'Bar') = B::Why.new(stage: 'wiring', text: text, pieces: 1)
+  def need(...) = B::Need.item(item(...), why)
+
+  # Half a cent goes up; a line is rounded once, as a whole.
+  def test_a_share_of_money_is_rounded_once
+    assert_equal [1, 3, 0, 450], [B::Cents.share(5, 10), B::Cents.share(25, 10), B::Cents.share(4, 10), B::Cents.work(5, 5400)]
+    shop = supplier('s', discounts: [{ 'code' => 'A', 'percent' => 12.5 }])
+    assert_equal 299 - 37, shop.line_cents(1, offer('s', 299), shop.modes.first)
+    assert_equal 897 - 112, shop.line_cents(3, offer('s', 299), shop.modes.first)
+  end
+
+  # Handbook of trade practice: a code on everything or a category on what belongs to it, never both, the better one.
+  def test_a_code_or_a_category_never_both_the_better_one
+    shop = supplier('s', discounts: [{ 'code' => 'DARK', 'percent' => 10 }, { 'category' => 'lamps', 'percent' => 20 }])
+    lamps = [demand('a', 1, offer('s', 1700, category: 'lamps')), demand('b', 1, offer('s', 800, category: 'lamps'))]
+    wire = demand('c', 1, offer('s', 8900, category: 'wire'))
+    assert_equal([2000, 'category'], B::Split.new(lamps, [shop]).orders.first.then { |o| [o.cents, o.mode.key] })
+    assert_equal([10_260, 'code/DARK'], B::Split.new([*lamps, wire], [shop]).orders.first.then { |o| [o.cents, o.mode.key] })
+  end
+
+  def test_shipping_against_price
+    near = supplier('near', shipping_cents: 500, free_over_cents: 5000)
+    far = supplier('far', shipping_cents: 900)
+    lines = [demand('unit', 1, offer('near', 4800), offer('far', 4700)), demand('clip', 2, offer('near', 150), offer('far', 40))]
+    one = B::Split.new(lines, [near, far])
+    assert_equal 5100, one.cents, 'all at one that then ships free, though both lines are cheaper at the other'
+    assert_equal([['NEAR', 0]], one.orders.map { |o| [o.supplier.name, o.shipping_cents] })
+    least = supplier('far', minimum_cents: 6000)
+    assert_equal 5100, B::Split.new(lines, [near, least]).cents
+    assert_nil B::Split.new([demand('clip', 1, offer('far', 40))], [least]).orders
+  end
+
+  def test_the_cheapest_of_all_ways_to_share_it_out
+    require_relative '../../speed/plan_instances'
+    (1..30).each do |seed|
+      problem = Miser::Speed::PlanInstances.problem(seed, groups: 3, parts: 2, suppliers: 3)
+      random = Random.new(seed)
+      totals = problem.articles.each_index.to_a.sample(4, random: random).to_h { |a| [a, random.rand(1..3)] }
+      lines = totals.filter_map { |a, n| (rest = n - problem.articles[a].on_hand).positive? && B::Split::Demand.new(a, rest, problem.articles[a].offers) }
+      shelf = totals.sum { |a, n| [n, problem.articles[a].on_hand].min * problem.articles[a].each_cents }
+      ours = B::Split.new(lines.select { |l| l }, problem.suppliers).cents
+      theirs = Miser::EveryPlan.cents(problem, totals)
+      theirs ? assert_equal(theirs, ours + shelf, "seed #{seed}") : assert_nil(ours, "seed #{seed}")
+    end
+  end
+
+  def test_one_line_an_article_and_one_spare
+    five = [need('blade_fuse', 1, name: 'Blade fuse, 5 A', size: '5', spare: 1)] * 2
+    ten = need('blade_fuse', 1, name: 'Blade fuse, 10 A', size: '10', spare: 1)
+    merged = B::Need.merged([*five, ten, need('tape', 0, spare: 1), need('tape', 0, spare: 1)])
+    assert_equal([['Blade fuse, 5 A', 2, 1, 3], ['Blade fuse, 10 A', 1, 1, 2], ['Harness tape, a roll', 0, 1, 1]],
+      merged.map { |n| [n.name, n.pieces, n.spare, n.total] })
+    assert_equal 2, merged.first.why.size
+  end
+
+  def market(parts, prices: [], suppliers: [{ 'id' => 's', 'name' => 'S' }], **more)
+    B::Market.new(suppliers: suppliers, parts: parts, prices: prices.map { |p| p.transform_keys(&:to_s) }, **more)
+  end
+
+  def test_a_size_is_met_by_its_own_article_else_by_one_for_all
+    parts = [{ 'id' => 'any', 'name' => 'Fuse', 'use' => 'blade_fuse', 'price_cents' => 50 },
+      { 'id' => 'five', 'name' => 'Fuse 5', 'use' => 'blade_fuse', 'use_size' => '5', 'price_cents' => 80 }]
+    shop = market(parts)
+    assert_equal [80, 50], [shop.unit_cents(need('blade_fuse', size: '5')), shop.unit_cents(need('blade_fuse', size: '10'))]
+  end
+
+  # The shelf first; packs whole; what has no price is said, and never nothing.
+  def test_a_list_priced
+    parts = [{ 'id' => 'tie', 'name' => 'Tie', 'use' => 'tie' }, { 'id' => 'rel', 'name' => 'Relay', 'use' => 'relay' }]
+    shop = market(parts, prices: [{ part_id: 'tie', supplier_id: 's', article: 'T', name: 'Tie', cents: 400, pack: 50, lead_days: 3 }],
+      stock: { 'tie' => 6 })
+    list = B::List.new(B::Need.merged([need('tie', 20), need('relay')]), shop)
+    tie, relay = list.lines
+    assert_equal [6, 1, 50, 400 + (6 * 8)], [tie.from_stock, tie.count, tie.pack, tie.cents]
+    assert_nil relay.cents
+    assert_equal [448, ['Relay, 12 V 30 A, make contact'], true], [list.cents, list.unpriced, list.at_least?]
+    assert_equal([[false, true], [true, true]], [offer('s', 1, lead_days: nil), offer('s', 1)].map { |o| [o.here_in?(2), o.here_in?(nil)] })
+    low = market(parts, stock: { 'tie' => 6 }, reorder: { 'tie' => 6, 'rel' => -1, 'gone' => 3 }).low
+    assert_equal([['Tie', 6, 6]], low.map { |part, have, at| [part['name'], have, at] })
+    late = B::List.new(B::Need.merged([need('tie', 20)]), shop, by_days: 2)
+    assert_equal [B::List::TOO_LATE, 0], [late.lines.first.why_not, late.cents]
+  end
+
+  def bought(state, **more)
+    { 'id' => 'r', 'key' => 'use/tie/Cable tie', 'name' => 'Cable tie', 'part_id' => 'tie', 'supplier' => 'S', 'packs' => 1,
+      'pack' => 50, 'pieces' => 20, 'cents' => 400, 'state' => state }.merge(more.transform_keys(&:to_s))
+  end
+
+  def purchases(*rows) = B::Purchases.new(Miser::Job::Document.new({ 'purchases' => rows }))
+
+  # What the job has, what it waits for, what the shelf gains: in every state.
+  def test_what_came_of_an_order
+    table = { 'ordered' => [50, 'S: Cable tie', 0], 'received' => [50, nil, 30], 'short' => [12, 'S: Cable tie (came short)', 0],
+              'wrong' => [0, 'S: Cable tie (wrong part)', 0], 'returned' => [0, nil, 0], 'shelf' => [20, nil, -20] }
+    assert_equal B::Purchases::STATES.keys.sort, table.keys.sort
+    table.each do |state, (had, waits, moved)|
+      found = purchases(bought(state, **(state == 'short' ? { got: 12 } : {})))
+      assert_equal [had, waits, moved], [found.had.values.sum, found.waits, found.moves.fetch('tie', 0)], state
+    end
+    tie = need('tie', 20, spare: 1)
+    assert_equal([[9, 1], [0, 1], nil], [tie.beyond(11), tie.beyond(20), tie.beyond(21)].map { |n| n && [n.pieces, n.spare] })
+  end
+
+  # The day that the owner named holds for the order as well.
+  def test_an_order_keeps_to_the_day
+    document = Miser::Cli::DemoData.documents.find { |d| d['id'] == 'dunlin250' }
+    lists = { nil => nil, '2026-12-24' => 1 }.map do |by, left|
+      Miser::Ticket.new(document.merge('plan' => { 'by' => by }.compact), catalogue: CATALOGUE, market: MARKET, days: ->(_) { left }).list
+    end
+    assert_empty lists.first.unpriced
+    assert_includes lists.last.lines.map(&:why_not), B::List::TOO_LATE
+    assert(lists.last.orders.flat_map(&:picks).all? { |p| p.offer.lead_days <= 1 })
+  end
+
+  # Two stages, two lamps, one article: bought once, and each check that asked for it stands behind the line.
+  def test_every_stage_says_what_it_needs
+    document = Miser::Cli::DemoData.documents.find { |d| d['id'] == 'dunlin250' }
+    cured = Miser::Signals::CureChoice.take(document, nil, circuit: 'main', volts: 13.5)
+    ticket = Miser::Ticket.new(cured, catalogue: CATALOGUE, market: MARKET)
+    cure = ticket.survey.cures.ranked.find { |c| c.keys == %w[flasher_3 diodes] }
+    taken = Miser::Ticket.new(Miser::Signals::CureChoice.take(cured, cure, circuit: 'main', volts: 13.5), catalogue: CATALOGUE,
+      market: MARKET)
+    assert_includes taken.needs.map(&:use), 'flasher_3'
+    refute_includes ticket.needs.map(&:use), 'flasher_3'
+    glint = taken.needs.find { |n| n.part_id == 'p-glint-p21' }
+    assert_equal [4, %w[l5 l6]], [glint.pieces, glint.why.map(&:subject)]
+    assert_equal taken.list.cents, taken.list.lines.sum(&:cents) + taken.list.shipping_cents
+    assert_empty taken.list.unpriced
+  end
+end

@@ -1,0 +1,160 @@
+# frozen_string_literal: true
+
+require_relative '../test_helper'
+require_relative '../support/wire'
+
+# Suppliers, their prices, what is on the shelf, and the search for a plan, over the wire.
+class PlanRoutesTest < Miser::Test
+  include Miser::Wire
+
+  LIST = "article,name,price,part\nZ1,Cinder LED,6.10,p-cinder-tail\nZ2,Loose thing,1.00,\n"
+
+  def teardown = settings.runs.stop_all
+
+  def suppliers = call(:get, '/api/suppliers')['suppliers']
+
+  def add(**terms)
+    call(:post, '/api/suppliers', { supplier: { name: 'Tern and Daughters', currency: 'EUR', **terms } })['suppliers'].find do |s|
+      s['supplier']['name'] == 'Tern and Daughters'
+    end['supplier']
+  end
+
+  def table(id, text, **more) = call(:post, "/api/suppliers/#{id}/table", { text: text, **more }, contract: '/api/suppliers/{id}/table')
+
+  def test_a_supplier_comes_is_changed_and_goes
+    made = add(shipping_cents: 590, discounts: [{ id: 'd', code: 'ICE', percent: 10 }])
+    assert_equal [4, 590], [suppliers.size, made['shipping_cents']]
+    call(:post, '/api/suppliers', { supplier: { name: 'tern and daughters' } })
+    assert_equal 409, last_response.status
+    call(:post, '/api/suppliers', { supplier: { id: made['id'], name: 'Tern', shipping_cents: -1 } })
+    assert_equal 422, last_response.status
+    assert_equal 'Tern and Daughters', suppliers.find { |s| s['supplier']['id'] == made['id'] }['supplier']['name']
+    call(:delete, "/api/suppliers/#{made['id']}", contract: nil)
+    assert_equal [204, 3], [last_response.status, suppliers.size]
+  end
+
+  def test_a_list_is_looked_over_then_taken_in_and_prices_what_is_on_the_shelf
+    id = add['id']
+    bad = "#{LIST}Z1,Again,2.00,\nZ3,Owed,-2.00,\n"
+    looked = table(id, bad)
+    assert_equal [2, 2, false, 0], [looked['good'], looked['bad'], looked['accepted'], suppliers.find do |s|
+      s['supplier']['id'] == id
+    end['prices']]
+    assert_equal([4, 5], looked['rows'].reject { |r| r['errors'].empty? }.map { |r| r['line'] })
+    assert table(id, bad, accept: true)['accepted']
+    assert_equal [0, 2], table(id, LIST).values_at('good', 'same')
+    offers = call(:get, '/api/parts/p-cinder-tail/offers', contract: '/api/parts/{id}/offers')['offers']
+    assert_equal([610], offers.select { |o| o['supplier_id'] == id }.map { |o| o['cents'] })
+    page = call(:get, "/api/suppliers/#{id}/prices?word=loose", contract: '/api/suppliers/{id}/prices')
+    assert_equal(%w[Z2], page['prices'].map { |p| p['article'] })
+    line = call(:get, '/api/jobs/dunlin250/stages/order')['lines'].find { |l| l['key'] == 'part/p-cinder-tail' }
+    refute_nil line['cents']
+    table(id, 'no such columns')
+    assert_equal 422, last_response.status
+  end
+
+  # What is counted lies there, and an order takes it first.
+  def test_stock_comes_first
+    path = '/api/parts/p-cinder-tail/stock'
+    kept = call(:post, path, { pieces: 3, reorder_at: 4 }, contract: '/api/parts/{id}/stock')
+    assert_equal [3, 4], kept.values_at('pieces', 'reorder_at')
+    assert_includes(call(:get, '/api/suppliers')['low'].map { |l| l['id'] }, 'p-cinder-tail')
+    line = call(:get, '/api/jobs/dunlin250/stages/order')['lines'].find { |l| l['key'] == 'part/p-cinder-tail' }
+    assert_equal [1, 0], line.values_at('from_stock', 'packs')
+    call(:post, path, { pieces: -1 }, contract: '/api/parts/{id}/stock')
+    assert_equal 422, last_response.status
+  end
+
+  def order(machine = 'dunlin250') = call(:get, "/api/jobs/#{machine}/stages/order")
+  def act(name, value) = call(:post, '/api/jobs/dunlin250/act', { act: name, value: value, revision: job('dunlin250')['revision'] })
+  def stock(part) = call(:get, "/api/parts/#{part}/offers", contract: '/api/parts/{id}/offers')['pieces']
+  def board = call(:get, '/api/jobs')['jobs'].find { |b| b['id'] == 'dunlin250' }['waiting']
+
+  # Ordered, waited for, come short, come; what is more than the job wants lies on the shelf, and undo takes it off again.
+  def test_ordered_and_received
+    before = order
+    own = board
+    tie = stock('u-tie')
+    placed = before['orders'].find { |o| o['supplier'] == 'Skerry Electrical' }
+    act('order_place', 'nobody')
+    assert_equal 422, last_response.status
+    act('order_place', placed['supplier_id'])
+    act('order_place', 'shelf')
+    now = order
+    assert_equal before['cents'], now['cents'] + now['purchases'].sum { |p| p['cents'] } + placed['shipping_cents']
+    assert_equal before['lines'].sum { |l| l['key'].start_with?('use/tie') ? l['from_stock'] : 0 }, tie - stock('u-tie')
+    assert_match(/Skerry Electrical: Branch adapter/, board)
+    row = now['purchases'].find { |p| p['supplier'] == 'Skerry Electrical' }
+    act('order_came', "#{row['id']}/short/0")
+    assert_match(/\(came short\)/, board)
+    act('order_came', "#{row['id']}/lost")
+    assert_equal 422, last_response.status
+    now['purchases'].select { |p| p['supplier'] }.each { |p| act('order_came', "#{p['id']}/received") }
+    assert_equal own, board
+    call(:post, '/api/jobs/dunlin250/act', { act: 'undo', revision: job('dunlin250')['revision'] })
+    assert_match(/Skerry Electrical/, board)
+    now['purchases'].each { |p| act('order_came', "#{p['id']}/gone") }
+    assert_equal tie, stock('u-tie')
+    assert_equal before['cents'], order['cents']
+  end
+
+  def test_the_order_as_a_table
+    get '/api/jobs/dunlin250/order/file', {}, { 'HTTP_HOST' => '127.0.0.1' }
+    rows = CSV.parse(last_response.body.force_encoding('UTF-8'))
+    assert_equal %w[supplier article name], rows.first.first(3)
+    assert_includes rows.map { |r| r[2] }, 'Lantern 7 inch LED unit'
+  end
+
+  def events(run)
+    tape = app.settings.runs.find(run).tape
+    said = []
+    said += tape.after(said.last&.number || 0, wait: 1.0) until tape.closed? && said.last&.number == tape.last
+    said
+  end
+
+  # Searched in a process of its own: what else is asked is answered meanwhile.
+  def test_searched_taken_and_taken_back
+    begun = call(:post, '/api/jobs/wren125/plan', {}, contract: '/api/jobs/{id}/plan')
+    assert begun['live']
+    assert_equal begun['id'], call(:get, '/api/jobs/wren125/plan', contract: '/api/jobs/{id}/plan')['run']['id']
+    call(:get, '/api/jobs')
+    assert_equal 200, last_response.status
+    said = events(begun['id'])
+    assert_equal %w[ready settled done], said.map(&:kind) & %w[ready settled done]
+    best = said.find { |e| e.kind == 'settled' }.data['plan']
+    schema = Miser::Server::Contract.checker('#/components/schemas/PlanFound')
+    assert_empty schema.validate(best).to_a
+    before = job('wren125')
+    taken = call(:post, '/api/jobs/wren125/act', { act: 'plan_take', value: best['key'], revision: before['revision'] })
+    assert_equal 200, last_response.status
+    document = job('wren125')['document']
+    assert_equal best['key'], document['plan']['taken']
+    order = call(:get, '/api/jobs/wren125/stages/order')
+    assert_equal best['parts_cents'], order['cents']
+    call(:post, '/api/jobs/wren125/act', { act: 'undo', revision: taken['revision'] })
+    assert_equal before['document'], job('wren125')['document']
+    call(:post, '/api/jobs/wren125/act', { act: 'plan_take', value: 'l1=part/none', revision: job('wren125')['revision'] })
+    assert_equal 422, last_response.status
+  end
+
+  # Searches take a processor each.
+  def test_two_machines_are_searched_for_at_once_and_a_third_waits
+    runs = %w[wren125 dunlin250].map { |id| call(:post, "/api/jobs/#{id}/plan", {})['id'] }
+    call(:post, '/api/jobs/curlew1100/plan', {})
+    assert_equal 409, last_response.status
+    again = call(:post, '/api/jobs/wren125/plan', {})['id']
+    refute_includes runs, again
+  end
+
+  def test_a_search_is_stopped_and_gone_on_with
+    begun = call(:post, '/api/jobs/wren125/plan', {}, contract: '/api/jobs/{id}/plan')
+    run = app.settings.runs.find(begun['id'])
+    run.tape.after(0, wait: 20.0)
+    run.stop
+    assert_equal 'stopped', events(begun['id']).last.kind
+    refute_predicate run, :live?
+    run.go_on
+    run.stop if run.tape.after(run.tape.last, wait: 20.0).any?
+    assert_includes %w[stopped done], events(begun['id']).last.kind
+  end
+end
