@@ -13,7 +13,7 @@ module Miser
       class Unusable < StandardError; end
 
       # How long a write waits for those before it in this program, and as long for another program's to end.
-      WAIT_S = 5.0
+      WAIT_S = 10.0
       # Readers at once, and the one that writes.
       CONNECTIONS = 12
       MIGRATIONS = File.expand_path('migrations', __dir__)

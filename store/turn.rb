@@ -2,8 +2,8 @@
 
 module Miser
   module Store
-    # Writers take turns before they take a connection: however many wait, readers find one,
-    # and a wait ends in words.
+    # Writers take turns, in the order they came, before they take a connection: however many wait, readers find
+    # one, and a wait ends in words.
     class Turn
       # Nobody got to write in time.
       class Busy < StandardError; end
@@ -13,13 +13,13 @@ module Miser
         @wait_s = wait_s
         @lock = Mutex.new
         @left = ConditionVariable.new
-        @holder = nil
+        @line = []
       end
 
       # @return [Object] what the block gives
       # @raise [Busy]
       def take
-        return yield if @holder == Thread.current
+        return yield if @line.first == Thread.current
 
         enter
         begin
@@ -40,22 +40,26 @@ module Miser
 
       private
 
+      # Who has just written can't go before one that waits: else a busy shop starves somebody.
       def enter
         give_up = now + @wait_s
         @lock.synchronize do
-          while @holder
+          @line << Thread.current
+          until @line.first == Thread.current
             raise Busy, 'others are being saved' if give_up <= now
 
             @left.wait(@lock, give_up - now)
           end
-          @holder = Thread.current
+        rescue Busy
+          @line.delete(Thread.current)
+          raise
         end
       end
 
       def leave
         @lock.synchronize do
-          @holder = nil
-          @left.signal
+          @line.delete(Thread.current)
+          @left.broadcast
         end
       end
 
