@@ -20,10 +20,11 @@ module Miser
         found.merge(arguments: arguments)
       end
 
-      FORMATS = { format: %w[text json], wiring_format: %w[text json svg netlist], plan_format: %w[text json mps lp] }.freeze
+      FORMATS = { format: %w[text json], wiring_format: %w[text json svg netlist], plan_format: %w[text json mps lp], quote_format: %w[pdf json] }.freeze
 
       # What is no text for a person may be asked for by its own name as well.
       def declare_format(parser, formats, found)
+        found[:format] = formats.first
         parser.on('--format FORMAT', formats) { |v| found[:format] = v }
         (formats & %w[mps lp]).each { |name| parser.on("--#{name}") { found[:format] = name } }
       end
@@ -42,7 +43,8 @@ module Miser
         when :side then parser.on('--side SIDE', %w[before after]) { |v| found[:side] = v }
         when :seen then parser.on('--seen FILE') { |v| found[:seen] = v }
         when :on then parser.on('--state SWITCHES') { |v| found[:on] = v }
-        when :format, :wiring_format, :plan_format then declare_format(parser, FORMATS.fetch(name), found)
+        when :plans then parser.on('--plan PLAN') { |v| (found[:plans] ||= []) << v }
+        when :format, :wiring_format, :plan_format, :quote_format then declare_format(parser, FORMATS.fetch(name), found)
         else parser.on("--#{name}") { found[name] = true }
         end
       end

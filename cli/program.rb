@@ -41,6 +41,8 @@ module Miser
           'how everything is fed, and what is lit with these switches on (key+lights+high)'],
         'plan' => ['plan JOB [--data FILE] [--mps|--lp|--format text|json|mps|lp]',
           'the best plan for a machine, and the compromises beside it; or the problem as a file for any solver'],
+        'quote' => ['quote JOB [--plan PLAN|now …] [--format pdf|json] [--to FILE [--over]] [--data DIR]',
+          'what is offered for a machine, on one sheet: the latest quote of the job, or one of the plans named'],
         'diagnose' => ['diagnose JOB --seen FILE [--side SIDE] [--format text|json]', 'rank faults by what was seen'],
         'stand-ins' => ['stand-ins', 'serve the simulated bench meter and light meter on their own'],
         'bench' => ['bench [fuzz]', 'measure speed against outside references; fuzz: send twenty thousand bent requests']

@@ -1,23 +1,19 @@
 # frozen_string_literal: true
 
-require 'prawn'
 require 'prawn-svg'
+require_relative 'paper'
 
 module Miser
   module Formats
     # A drawing on paper, across, as large as the sheet takes.
     module WiringPdf
-      FONT = '/usr/share/fonts/truetype/dejavu/DejaVuSansMono.ttf'
-      BOLD = '/usr/share/fonts/truetype/dejavu/DejaVuSansMono-Bold.ttf'
-      MONO = 'Sheet Mono'
-
       module_function
 
       # @param title [String] @param drawings [Array<WiringSvg>] each on a sheet of its own
       # @return [String] a PDF
       def write(title, drawings)
         pdf = Prawn::Document.new(page_size: 'A4', page_layout: :landscape, margin: 28, info: { Title: title })
-        mono(pdf)
+        Paper.dress(pdf, Paper::MONO)
         pdf.text(said(title), size: 12)
         drawings.each_with_index do |drawing, i|
           pdf.start_new_page if i.positive? && pdf.cursor < high(pdf, drawing)
@@ -27,21 +23,13 @@ module Miser
         pdf.render
       end
 
-      def mono(pdf)
-        return pdf.font('Courier') unless File.exist?(FONT)
-
-        pdf.font_families.update(MONO => { normal: FONT, bold: File.exist?(BOLD) ? BOLD : FONT })
-        pdf.font(MONO)
-      end
-
-      # The font that every PDF reader has knows few signs; what it does not know is said by another.
-      def said(text) = File.exist?(FONT) ? text : text.gsub('−', '-').encode('Windows-1252', undef: :replace, replace: '?').encode('UTF-8')
+      def said(text) = Paper.said(text, Paper::MONO)
 
       # As wide as the sheet, unless that is higher than one.
       def high(pdf, drawing) = [pdf.bounds.width / drawing.width * drawing.height, pdf.bounds.height].min
 
       def fitting(pdf, drawing) = high(pdf, drawing) < pdf.bounds.height ? { width: pdf.bounds.width } : { height: pdf.cursor }
-      private_class_method :mono, :said, :high, :fitting
+      private_class_method :said, :high, :fitting
     end
   end
 end

@@ -8,8 +8,9 @@ module Miser
     # What can be had, from whom, at what price, and what lies on the shelf: the shop's side of an order, as it
     # stands at one moment.
     class Market
-      # Percent, whether prices have it in them, cents an hour, days a quote holds.
-      MONEY = { 'currency' => nil, 'tax_percent' => 0, 'tax' => 'included', 'rate_cents' => nil, 'quote_days' => 30 }.freeze
+      # Percent, whether prices have it in them, cents an hour, days a quote holds, what stands at the head of paper.
+      MONEY = { 'currency' => nil, 'tax_percent' => 0, 'tax' => 'included', 'rate_cents' => nil, 'quote_days' => 30,
+                'heading' => nil }.freeze
 
       # @param suppliers [Array<Hash>] @param parts [Array<Hash>] of the shelf, those that are offered
       # @param prices [Array<Hash>] part_id, supplier_id, article, name, cents, pack, lead_days, category

@@ -119,6 +119,9 @@ module Miser
       # @return [Lamp, nil]
       def lamp(id) = lamps.find { |l| l.id == id }
 
+      # @param ids [Array<String>] of lamps @return [Array<String>] ids of the loads in them
+      def loads_of(ids) = loads.select { |l| ids.include?(Document.lamp_id(l)) }.map { |l| l['id'] }
+
       # @return [Lamp, nil] that a load is in
       def lamp_of(load) = lamp(Document.lamp_id(load))
 

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../buying/list'
+require_relative 'labour'
 require_relative 'lamp_sets'
 require_relative 'problem'
 require_relative 'signal_ways'
@@ -132,12 +133,10 @@ module Miser
         end
       end
 
-      # @return [Hash] minutes of the feeds of some loads, those nobody keeps the time of, and the boxes they hang on
-      def fed(ticket, loads)
+      # @return [Array<Integer>] the boxes that the feeds of some loads hang on, see #once
+      def boxes(ticket, loads)
         feeds = ticket.wiring.scheme.plan.feeds.select { |f| loads.include?(f.load_id) }
-        timed, untimed = feeds.partition { |f| ticket.wiring.needs.minutes(f) }
-        { minutes: timed.sum { |f| ticket.wiring.needs.minutes(f) }, untimed: untimed.map { |f| f.kind.label.downcase },
-          once: feeds.filter_map(&:device).uniq { |d| d['id'] }.map { |d| box(ticket, d) } }
+        feeds.filter_map(&:device).uniq { |d| d['id'] }.map { |d| box(ticket, d) }
       end
 
       private
@@ -150,7 +149,7 @@ module Miser
       def bare_document
         document = @ticket.document.hash_as_given
         choices = document['choices'].filter_map do |c|
-          next c if LampSets::HELD.include?(c['action']) || c['action'] == Job::Lamp::TRIED
+          next c if Job::Pairs::HELD.include?(c['action']) || c['action'] == Job::Lamp::TRIED
 
           c['part'] && c.merge('action' => Job::Lamp::TRIED)
         end
@@ -220,7 +219,8 @@ module Miser
         mind = taken.wiring.findings.find { |f| f.severity == 'amber' && f.subject == load['id'] }
         notes = mind ? [mind.text] : []
         option({ load['id'] => "feed/#{kind.key}" }, label, notes: notes) do |t|
-          { needs: feed_needs(t, [load['id']]), cuts: kind.cuts, **fed(t, [load['id']]) }
+          work = Labour.new(t).fed([load['id']])
+          { needs: feed_needs(t, [load['id']]), cuts: kind.cuts, minutes: work.minutes, untimed: work.untimed, once: boxes(t, [load['id']]) }
         end
       end
 

@@ -74,7 +74,7 @@ module Miser
       end
 
       def asks(ticket, changed, cure)
-        each = changed.map { |lamps, (_, _, part)| @sets.asks(ticket, lamps, part) }
+        each = changed.map { |lamps, _| @sets.asks(ticket, lamps) }
         { needs: each.flat_map { |a| a[:needs] } + ticket.stage('signals').needs, minutes: each.sum { |a| a[:minutes] } + cure&.minutes.to_f,
           untimed: each.flat_map { |a| a[:untimed] } + (cure && cure.minutes.nil? ? [cure.label] : []),
           once: each.flat_map { |a| a[:once] }, cuts: each.sum { |a| a[:cuts] } + (cure&.cuts || 0) }

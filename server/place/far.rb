@@ -33,7 +33,7 @@ module Miser
       # What others change is heard from here on, and what is changed here told. Each process begins for itself.
       # @return [Far] self
       def begin
-        @floor = Mirror.new(->(at) { news('floor', at, wait: at ? Inside::WAIT_S : 0) }, always: true).follow
+        @floor = Mirror.new(->(at, life) { news('floor', at, wait: at ? Inside::WAIT_S : 0, life: life) }, always: true).follow
         Thread.new { tell }
         self
       end
@@ -70,7 +70,7 @@ module Miser
         return unless mirror || news(id, 0, wait: 0)
 
         @lock.synchronize do
-          mirror = @mirrors[id] ||= Mirror.new(->(at) { news(id, at) }, from: 0)
+          mirror = @mirrors[id] ||= Mirror.new(->(at, life) { news(id, at, life: life) }, from: 0)
           @mirrors.shift while @mirrors.size > MOST
         end
         Run.new(tape: mirror.follow.tape)
@@ -83,15 +83,17 @@ module Miser
           begin
             ask(Net::HTTP::Post.new('/inside/told').tap { |sent| sent.body = JSON.generate(said) })
           rescue SystemCallError, IOError, Timeout::Error
-            # Where it begins anew, everybody looks at everything anew.
+            # It comes again in a moment, and others may have begun to listen before this is told.
             sleep Mirror::AGAIN_S
+            retry
           end
         end
       end
 
       # @return [Hash, nil]
-      def news(name, after, wait: Inside::WAIT_S)
-        answer = ask(Net::HTTP::Get.new("/inside/tape/#{name}?#{URI.encode_www_form({ after: after, wait: wait }.compact)}"))
+      def news(name, after, wait: Inside::WAIT_S, life: nil)
+        asked = URI.encode_www_form({ after: after, wait: wait, life: life }.compact)
+        answer = ask(Net::HTTP::Get.new("/inside/tape/#{name}?#{asked}"))
         answer.code == '200' ? JSON.parse(answer.body) : nil
       end
 

@@ -48,7 +48,9 @@ module Miser
         return answer(404, {}) unless tape
 
         number = asked['after'] ? asked['after'].to_i : tape.last
-        events = tape.with_reader { tape.after(number, wait: asked['wait'] ? asked['wait'].to_f : WAIT_S) }
+        # Numbers of a life that is over mean nothing here: whoever has them is told at once.
+        wait = asked['life'] && asked['life'] != @life ? 0 : (asked['wait'] || WAIT_S).to_f
+        events = tape.with_reader { tape.after(number, wait: wait) }
         answer(200, { events: events.map(&:to_a), last: tape.last, closed: tape.closed?, life: @life })
       end
 

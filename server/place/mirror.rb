@@ -12,8 +12,8 @@ module Miser
       # @return [Instruments::Tape]
       attr_reader :tape
 
-      # @param ask [#call] asks the one place for what is new after a number (nil: from now on); gives nil where
-      #   there is no such tape
+      # @param ask [#call] asks the one place for what is new after a number (nil: from now on) of a life (nil: whichever);
+      #   gives nil where there is no such tape
       # @param always [Boolean] whether it is copied though nobody follows
       # @param from [Integer, nil] where it begins
       def initialize(ask, always: false, from: nil)
@@ -37,7 +37,7 @@ module Miser
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
         loop do
           return if !@always && @tape.unread_s > IDLE_S && Process.clock_gettime(Process::CLOCK_MONOTONIC) - began > IDLE_S
-          return @tape.close unless (said = @ask.call(@at)) && take(said)
+          return @tape.close unless (said = @ask.call(@at, @life)) && take(said)
         rescue SystemCallError, IOError, Timeout::Error, JSON::ParserError
           sleep AGAIN_S
         end

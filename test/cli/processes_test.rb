@@ -57,7 +57,7 @@ class ProcessesTest < Miser::Test
   end
 
   def wait_for(lines, pattern)
-    Timeout.timeout(20) { loop { lines.pop.then { |line| return line if pattern.match?(line) } } }
+    Timeout.timeout(60) { loop { lines.pop.then { |line| return line if pattern.match?(line) } } }
   end
 
   # @return [Array<Integer>] pids under a process, itself too

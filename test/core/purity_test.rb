@@ -15,7 +15,8 @@ class PurityTest < Miser::Test
     'shelf' => %w[draw job parts budget headlight],
     'ticket' => %w[draw charging job budget signals wiring beam headlight parts verdicts shelf buying],
     'plan' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket],
-    'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf buying plan]
+    'quote' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket plan verdicts],
+    'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf buying plan quote]
   }.freeze
   # A room's name is another's class too: Draw's plan of readings is no room.
   NAMES = ROOMS.keys.to_h do |room|

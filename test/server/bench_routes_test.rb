@@ -44,7 +44,7 @@ class BenchRoutesTest < Miser::Test
     run = begin_run
     assert_equal 201, last_response.status
     assert_equal 409, begin_run && last_response.status
-    view = eventually(20) { call(:get, "/api/runs/#{run['id']}").then { |v| v if v['watch'] == 'settled' } }
+    view = eventually(60) { call(:get, "/api/runs/#{run['id']}").then { |v| v if v['watch'] == 'settled' } }
     assert_operator view['settled'], :>, 3
     stopped = call(:post, "/api/runs/#{run['id']}/act", { act: 'stop' })
     assert_equal 'stopped', stopped['state']
@@ -176,11 +176,11 @@ class BenchRoutesTest < Miser::Test
         io.write("GET /api/runs/#{run['id']}/events HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n")
       end
     end
-    eventually(20) { @app.settings.hub.size == 300 }
+    eventually(60) { @app.settings.hub.size == 300 }
     board = Net::HTTP.start('127.0.0.1', port, read_timeout: 5) { |http| http.get('/api/jobs') }
     assert_equal '200', board.code
     followers.pop(100).each(&:close)
-    eventually(20) { @app.settings.hub.size == 200 }
+    eventually(60) { @app.settings.hub.size == 200 }
     sleep 0.3
     call(:post, "/api/runs/#{run['id']}/act", { act: 'stop' })
     heard = followers.map { |io| io.read.tap { io.close } } # to the end: the connection is closed

@@ -29,7 +29,7 @@ module Miser
     end
 
     # Waits for what must come true.
-    def eventually(seconds = 8)
+    def eventually(seconds = 30)
       give_up = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
       until (found = yield)
         flunk 'it did not come true in time' if Process.clock_gettime(Process::CLOCK_MONOTONIC) > give_up

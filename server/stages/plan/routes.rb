@@ -4,8 +4,12 @@ require 'date'
 require 'securerandom'
 require_relative '../../plan_run'
 require_relative '../../present/plan'
+require_relative '../../present/quote'
 
 module Miser
+  # The library for paper takes most of a second to load: nobody else waits for it.
+  Formats.autoload(:QuotePdf, File.expand_path('../../../formats/quote_pdf.rb', __dir__))
+
   module Server
     # What the plan's screen is given before anything is searched.
     module PlanView
@@ -20,7 +24,7 @@ module Miser
         { wanted: wanted.slice('aim', 'axis', 'keeps', 'money_cents', 'minutes', 'by', *Plan::Work::TOGGLES),
           aims: Plan::Aim::TABLE.map { |a| { key: a.key, label: a.label } }, scenarios: running.map { |s| { id: s.id, name: s.name } },
           taken: ticket.document.own('plan')['taken'], now: now(ticket, wanted['axis']),
-          currency: money['currency'], rate_cents: money['rate_cents'],
+          quotes: QuoteView.all(ticket), cost: QuoteView.now(ticket), currency: money['currency'], rate_cents: money['rate_cents'],
           parts: ticket.market.parts.count { |p| !p['use'] && !p['box'] }, priced: ticket.market.parts.count { |p| priced?(ticket.market, p) } }
       end
 
@@ -70,6 +74,22 @@ module Miser
       end
     end
 
+    module Routes
+      # A quote on paper.
+      module QuotePaper
+        def self.registered(app)
+          app.get('/api/jobs/:id/quotes/:quote/file') do
+            document = found(seen).document
+            row = found((document['quotes'] || []).find { |q| q['id'] == params['quote'] })
+            attachment("#{stem(document['name'])}-quote-#{row['number'].to_i}.pdf")
+            content_type 'application/pdf'
+            QuoteView.paper(settings.tickets.of(document), row, (settings.shop['money'] || {})['heading']).to_s
+          end
+        end
+      end
+    end
+
     StageViews.routes(Routes::PlanSearch)
+    StageViews.routes(Routes::QuotePaper)
   end
 end

@@ -1076,6 +1076,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/quotes/{quote}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+                quote: string;
+            };
+            cookie?: never;
+        };
+        /** A quote on paper, one page */
+        get: operations["quotePaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stages/readings": {
         parameters: {
             query?: {
@@ -1859,7 +1879,7 @@ export interface components {
         };
         Act: {
             /** @enum {unknown} */
-            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "wiring_take" | "wiring_kind" | "wiring_cure" | "wiring_box" | "plan_take" | "order_place" | "order_came" | "hand_over";
+            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "wiring_take" | "wiring_kind" | "wiring_cure" | "wiring_box" | "plan_take" | "quote_make" | "quote_accept" | "order_place" | "order_came" | "hand_over";
             revision: number;
             value?: string;
             scenario?: string;
@@ -2665,6 +2685,69 @@ export interface components {
                 means: string;
             }[];
         };
+        QuoteKeep: {
+            label: string;
+            before: components["schemas"]["Figure"] | null;
+            after: components["schemas"]["Figure"] | null;
+            verdict: string | null;
+        };
+        QuoteOffer: {
+            id: string;
+            name: string;
+            /** @description the plan it is; none: the job as it stood */
+            key?: string;
+            /** @description whether that plan was taken */
+            taken: boolean;
+            changes: string[];
+            left_out?: string[];
+            /** @description what the owner is to know */
+            mind?: string[];
+            /** @description what the sum has not in it: it is then what it comes to at least */
+            missing?: string[];
+            lines: {
+                name: string;
+                count: number;
+                cents?: number;
+                used_up?: boolean;
+            }[];
+            shipping_cents: number;
+            work: {
+                name: string;
+                minutes: number;
+                cents?: number;
+            }[];
+            minutes: number;
+            net_cents: number;
+            tax_cents: number;
+            total_cents: number;
+            keeps: components["schemas"]["QuoteKeep"][];
+            /** @description times that of the dipped beam as it came in */
+            light?: number;
+            lead_days?: number;
+        };
+        QuoteRow: {
+            id: string;
+            number: number;
+            made_on: string;
+            valid_days: number;
+            valid_until: string | null;
+            /** @enum {unknown} */
+            state: "open" | "accepted" | "expired";
+            words: string;
+            currency?: string;
+            /** @enum {unknown} */
+            tax?: "included" | "added";
+            tax_percent?: number;
+            rate_cents?: number;
+            intro?: string;
+            notes?: string;
+            accepted?: {
+                offer_id: string;
+                by: string;
+                on: string;
+            };
+            offers: components["schemas"]["QuoteOffer"][];
+        };
         PlanRun: {
             id: string;
             job: string;
@@ -2704,6 +2787,13 @@ export interface components {
                 before: components["schemas"]["PlanNow"];
                 after: components["schemas"]["PlanNow"];
             };
+            /** @description of the job as it stands */
+            cost: {
+                cents: number;
+                minutes: number;
+                missing: string[];
+            };
+            quotes: components["schemas"]["QuoteRow"][];
             currency: string | null;
             rate_cents: number | null;
             /** @description on the shelf */
@@ -3257,6 +3347,11 @@ export interface components {
             rate_cents?: number | null;
             /** A quote holds */
             quote_days?: number;
+            /**
+             * Head of paper
+             * @description name and address, as it stands on quotes and orders
+             */
+            heading?: string | null;
         };
         Suppliers: {
             suppliers: {
@@ -4280,6 +4375,121 @@ export interface components {
             /** Note */
             note?: string;
         };
+        job_quote: {
+            id: components["schemas"]["job_id"];
+            /** Number */
+            number: number;
+            /**
+             * Made on
+             * @description a day, as 2026-01-31
+             */
+            made_on: string;
+            /** Holds for */
+            valid_days: number;
+            /** Currency */
+            currency?: string;
+            /**
+             * Tax
+             * @enum {unknown}
+             */
+            tax?: "included" | "added";
+            /** Tax */
+            tax_percent?: number;
+            /** Price of an hour */
+            rate_cents?: components["schemas"]["job_cents"];
+            /** First words */
+            intro?: string;
+            /** Notes */
+            notes?: string;
+            /** Offers */
+            offers: components["schemas"]["job_quote_offer"][];
+            /** Accepted */
+            accepted?: {
+                offer_id: components["schemas"]["job_id"];
+                /** Accepted by */
+                by: string;
+                /**
+                 * Accepted on
+                 * @description a day, as 2026-01-31
+                 */
+                on: string;
+            };
+        };
+        job_quote_offer: {
+            id: components["schemas"]["job_id"];
+            /** Name */
+            name: string;
+            /** Plan */
+            key?: string;
+            /** What changes */
+            changes: string[];
+            /** Left out */
+            left_out?: string[];
+            /** To know */
+            mind?: string[];
+            /** Not in the sum */
+            missing?: string[];
+            /** Parts */
+            lines: components["schemas"]["job_quote_line"][];
+            /** Work */
+            work: components["schemas"]["job_quote_work"][];
+            /** Keeps */
+            keeps?: components["schemas"]["job_quote_keep"][];
+            /** Shipping */
+            shipping_cents: components["schemas"]["job_cents"];
+            /** Minutes */
+            minutes: number;
+            /** Sum */
+            net_cents: number;
+            /** Tax */
+            tax_cents: number;
+            /** Total */
+            total_cents: number;
+            /** Light */
+            light?: number;
+            /** Days to come */
+            lead_days?: number;
+        };
+        job_quote_line: {
+            /** What */
+            name: string;
+            /** How many */
+            count: number;
+            /** Price */
+            cents?: number;
+            /** Used up */
+            used_up?: boolean;
+        };
+        job_quote_work: {
+            /** What */
+            name: string;
+            /** Minutes */
+            minutes: number;
+            /** Price */
+            cents?: number;
+        };
+        job_quote_keep: {
+            /** Scenario */
+            label: string;
+            /** Kept before */
+            before_a?: number;
+            /** Doubt before */
+            before_sigma_a?: number;
+            /**
+             * Verdict before
+             * @enum {unknown}
+             */
+            before?: "keeps" | "owes" | "too_close";
+            /** Kept after */
+            after_a?: number;
+            /** Doubt after */
+            after_sigma_a?: number;
+            /**
+             * Verdict after
+             * @enum {unknown}
+             */
+            after?: "keeps" | "owes" | "too_close";
+        };
         job_sum: {
             id: components["schemas"]["job_id"];
             /** What was on */
@@ -4721,6 +4931,8 @@ export interface components {
                 /** Plan taken */
                 taken?: string;
             };
+            /** Quotes */
+            quotes?: components["schemas"]["job_quote"][];
             /** Sums read on the machine */
             sums?: components["schemas"]["job_sum"][];
             signals?: {
@@ -6929,6 +7141,32 @@ export interface operations {
             409: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
+        };
+    };
+    quotePaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+                quote: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the quote */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
         };
     };
     readingsStage: {

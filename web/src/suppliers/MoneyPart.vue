@@ -44,6 +44,20 @@ async function put(money: Schemas['Money']) {
       @change="put({ rate_cents: ($event as number) ?? null })"
     />
     <LooseField class="w-24" label="Tax, %" kind="count" :value="money.tax_percent" @change="put({ tax_percent: Number($event ?? 0) })" />
+    <LooseField
+      class="w-36"
+      label="A quote holds, days"
+      kind="count"
+      :value="money.quote_days"
+      @change="put({ quote_days: Number($event ?? 30) })"
+    />
+    <LooseField
+      class="min-w-64 flex-1"
+      label="Head of quotes and orders"
+      :value="money.heading"
+      placeholder="the shop, its address"
+      @change="put({ heading: ($event as string) ?? null })"
+    />
     <ChoiceRow label="Tax" :options="TAX" :value="money.tax" @pick="(k) => put({ tax: k })" />
     <FailNote :text="failed" />
   </section>

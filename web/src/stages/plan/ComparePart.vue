@@ -6,14 +6,35 @@ import { money, toneOf } from '../../ui/format'
 import type { Found } from './points'
 
 /** Plans side by side with the job as it stands. */
-defineProps<{ now: Schemas['PlanView']['now']; plans: { letter: string; plan: Found }[]; taken: string | null }>()
-defineEmits<{ take: [plan: Found]; drop: [key: string] }>()
+defineProps<{
+  now: Schemas['PlanView']['now']
+  cost: Schemas['PlanView']['cost']
+  plans: { letter: string; plan: Found }[]
+  taken: string | null
+}>()
+defineEmits<{ take: [plan: Found]; drop: [key: string]; quote: [keys: string[]] }>()
 const job = useJob()
 </script>
 
 <template>
   <section aria-labelledby="compare-head" data-testid="compare">
-    <h3 id="compare-head" class="mb-2 text-lg">Side by side</h3>
+    <div class="mb-2 flex flex-wrap items-center gap-3">
+      <h3 id="compare-head" class="mr-auto text-lg">Side by side</h3>
+      <button
+        type="button"
+        class="btn"
+        :disabled="job.readonly"
+        data-testid="make-quote"
+        @click="
+          $emit(
+            'quote',
+            plans.map((p) => p.plan.key),
+          )
+        "
+      >
+        Quote {{ plans.map((p) => p.letter).join(', ') }}
+      </button>
+    </div>
     <div class="overflow-x-auto">
       <table class="sheet w-full">
         <thead>
@@ -26,7 +47,10 @@ const job = useJob()
         <tbody>
           <tr>
             <th scope="row">money</th>
-            <td>–</td>
+            <td>
+              <span v-if="cost.missing.length" class="text-brick">at least </span><b class="num">{{ money(cost.cents) }}</b>
+              <span v-for="m in cost.missing" :key="m" class="block text-sm text-brick">{{ m }}</span>
+            </td>
             <td v-for="p in plans" :key="p.letter">
               <span v-if="p.plan.unpriced.length" class="text-brick">at least </span><b class="num">{{ money(p.plan.cents) }}</b>
               <span class="block text-sm text-dim"
@@ -37,7 +61,9 @@ const job = useJob()
           </tr>
           <tr>
             <th scope="row">time</th>
-            <td>–</td>
+            <td>
+              <span class="num">{{ cost.minutes }}</span> <span class="unit">min</span>
+            </td>
             <td v-for="p in plans" :key="p.letter">
               <span class="num">{{ p.plan.minutes }}</span> <span class="unit">min</span>
             </td>

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useJob } from '../../state/useJob'
 import { useStageView } from '../../state/useStageView'
+import Caution from '../../ui/Caution.vue'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
 import FigureValue from '../../ui/FigureValue.vue'
@@ -10,6 +11,7 @@ import { money, toneOf } from '../../ui/format'
 import ComparePart from './ComparePart.vue'
 import ConditionsPart from './ConditionsPart.vue'
 import FrontPicture from './FrontPicture.vue'
+import QuotePart from './QuotePart.vue'
 import { compared, LETTERS, points, type Found } from './points'
 import { usePlanRun } from './usePlanRun'
 
@@ -69,6 +71,7 @@ function take(found: Found) {
     </div>
     <FailNote :text="failed || plan.failed.value" />
     <template v-if="view">
+      <Caution of="law" class="mb-3" />
       <ConditionsPart :view="view" />
       <ToneNote v-if="plan.refused.value" tone="bad" class="mb-3">{{ plan.refused.value }}</ToneNote>
       <ToneNote v-if="plan.stuck.value" tone="bad" class="mb-3" data-testid="stuck">
@@ -117,11 +120,17 @@ function take(found: Found) {
         v-if="beside.length"
         class="mb-5"
         :now="view.now"
+        :cost="view.cost"
         :plans="beside"
         :taken="view.taken"
         @take="take"
         @drop="held = compared(held, $event)"
+        @quote="(keys: string[]) => job.act('quote_make', keys.join('|'))"
       />
+      <QuotePart v-if="view.quotes.length" class="mb-5" :quotes="view.quotes" />
+      <button type="button" class="btn mb-5" :disabled="job.readonly" data-testid="quote-now" @click="job.act('quote_make', 'now')">
+        Quote the job as it stands
+      </button>
       <details v-if="plan.leftOut.value.length" class="mb-5">
         <summary class="min-h-11 cursor-pointer py-2 font-semibold">Not thought of, and why: {{ plan.leftOut.value.length }}</summary>
         <ul>

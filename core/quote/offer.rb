@@ -1,0 +1,112 @@
+# frozen_string_literal: true
+
+require_relative '../buying/list'
+require_relative '../plan/labour'
+require_relative '../plan/light'
+require_relative '../plan/work'
+require_relative 'mind'
+
+module Miser
+  module Quote
+    # One way to do the work as it is offered to the owner: what changes, what it costs down to the line, what each
+    # scenario keeps before and after. Written down whole: a price list that changes later does not change what was said.
+    class Offer
+      # What is used up, and said in one sum.
+      CONSUMABLES = %w[blade_fuse ring_terminal bullet_pair wire shrink crimp lever tie tape grease alcohol primer].freeze
+
+      # @param ticket [Ticket] of the job with all of it taken
+      def initialize(ticket)
+        @ticket = ticket
+        @money = ticket.market.money
+        @labour = Plan::Labour.new(ticket)
+        @list = Buying::List.new(ticket.needs, ticket.market, by_days: ticket.days_left)
+      end
+
+      # @param id [String] @param name [String] @param key [String, nil] the plan it is, see Plan::Taking; nil: the job as it stands
+      # @return [Hash] a row of a quote
+      def row(id, name, key)
+        { 'id' => id, 'name' => name, 'key' => key, 'changes' => changes, 'left_out' => left_out, 'mind' => Mind.of(@ticket),
+          'lines' => lines, 'shipping_cents' => @list.shipping_cents, 'work' => work, 'minutes' => @labour.minutes,
+          'net_cents' => net, 'tax_cents' => tax, 'total_cents' => total, 'missing' => missing, 'keeps' => keeps,
+          'light' => Plan::Light.times(@ticket.document)&.round(2), 'lead_days' => lead_days }.compact
+      end
+
+      # @return [Integer] cents of all that is known, tax with it
+      def total = added? ? net + tax : net
+
+      # @return [Integer] cents: put on top, or that prices have in them
+      def tax
+        percent = Rational(@money['tax_percent'].to_s)
+        added? ? Buying::Cents.share(net, percent) : (net * percent / (100 + percent)).round(half: :up)
+      end
+
+      # @return [Integer] cents of goods, shipping and work
+      def net = @list.cents + @labour.cents(@money['rate_cents']).to_i
+
+      # @return [Float]
+      def minutes = @labour.minutes
+
+      # What the sum does not have in it: it is then what it comes to at least.
+      # @return [Array<String>]
+      def missing
+        work = @money['rate_cents'].nil? && @labour.minutes.positive? ? ['work: an hour has no price'] : []
+        [*@list.unpriced.map { |name| "#{name}: no price" }, *@labour.untimed.map { |name| "#{name}: time not known" }, *work]
+      end
+
+      private
+
+      def added? = @money['tax'] == 'added'
+
+      def changes
+        document = @ticket.document
+        fitted = Job::Pairs.new(document).then { |p| [*p.plain, *p.signals, *p.held] }.select { |lamps| lamps.any?(&:part) }
+        [*fitted.map { |lamps| "#{Job::Pairs.name(lamps)}: #{lamps.filter_map(&:part).map { |part| part['name'] }.uniq.join(', ')}" },
+         *cures, *wanted.select { |l| l['taken'] }.map { |l| "#{l['name']}: #{feed_of(l)}" }]
+      end
+
+      def cures
+        survey = @ticket.survey
+        survey.ready? ? survey.chosen.filter_map { |key| survey.cures.remedy(key) }.map { |r| "Turn signals: #{r.label.downcase}" } : []
+      rescue Unsolvable
+        []
+      end
+
+      def wanted = @ticket.document.loads.select { |l| l['wanted'] && !l['fed_by'] }
+
+      def left_out = wanted.reject { |l| l['taken'] }.map { |l| l['name'] }
+
+      def feed_of(load)
+        feed = @ticket.wiring.scheme.plan.feeds.find { |f| f.load_id == load['id'] }
+        feed ? feed.kind.label.downcase : 'carried'
+      end
+
+      def lines
+        @list.lines.select { |l| l.need.total.positive? }.map do |l|
+          { 'name' => l.name[0, 120], 'count' => l.need.total, 'cents' => l.cents, 'used_up' => CONSUMABLES.include?(l.need.use) || nil }.compact
+        end
+      end
+
+      def work
+        rate = @money['rate_cents']
+        @labour.lines.map { |l| { 'name' => l.name[0, 120], 'minutes' => l.minutes, 'cents' => rate && l.cents(rate) }.compact }
+      end
+
+      # In the scenarios that the owner asked for.
+      def keeps
+        wanted = Plan::Work.wanted(@ticket)
+        asked = [*wanted['keeps'], wanted['axis']].uniq
+        before = @ticket.budget.lines('before').to_h { |l| [[l.scenario.id, l.circuit.id], l] }
+        lines = @ticket.budget.lines('after').select { |l| asked.include?(l.scenario.id) }
+        lines.map { |l| { 'label' => l.scenario.name[0, 120], **side('before', before[[l.scenario.id, l.circuit.id]]), **side('after', l) } }
+      end
+
+      def side(name, line)
+        return {} unless line&.known?
+
+        { "#{name}_a" => line.keeps.value.round(3), "#{name}_sigma_a" => line.keeps.sigma.to_f.round(3), name => line.verdict }
+      end
+
+      def lead_days = @list.orders.flat_map(&:picks).filter_map { |p| p.offer.lead_days }.max
+    end
+  end
+end
