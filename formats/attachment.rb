@@ -3,6 +3,7 @@
 require_relative 'field_error'
 require_relative 'lm63'
 require_relative 'photograph'
+require_relative 'receipt'
 
 module Miser
   module Formats
@@ -22,10 +23,11 @@ module Miser
         bytes = row['data'].unpack1('m0')
         bytes = Photograph.new(bytes).jpeg if row['type'] == 'image/jpeg'
         Lm63.read(bytes) if row['type'] == 'text/plain'
+        Receipt.check(bytes) if row['type'] == 'application/pdf'
         Held.new(id: row['id'], type: row['type'], bytes: bytes)
       rescue ArgumentError
         raise Refused, 'is not base64'
-      rescue Photograph::Refused, Lm63::Malformed => e
+      rescue Photograph::Refused, Lm63::Malformed, Receipt::Refused => e
         raise Refused, e.message
       end
 

@@ -99,7 +99,7 @@ module Miser
         (document['attachments'] || []).map do |row|
           Attachment.read(row)
         rescue Attachment::Refused => e
-          refuse("/attachments/#{row['id']}", 'attachment', e.message, "#{Photograph::ACCEPTS}; or LM-63 text")
+          refuse("/attachments/#{row['id']}", 'attachment', e.message, "#{Receipt::ACCEPTS}; or LM-63 text")
         end
       end
 

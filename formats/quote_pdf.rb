@@ -36,8 +36,9 @@ module Miser
       def to_s
         @pdf = Prawn::Document.new(page_size: 'A4', margin: Paper::MARGIN, info: { Title: title, CreationDate: @now })
         Paper.dress(@pdf, Paper::SANS)
-        @size, @most = [[SIZES.first, MOST.first], *SIZES.map { |s| [s, MOST.first] }, *MOST.map { |m| [SIZES.last, m] }].find { |s, m| fits?(s, m) } ||
-                       [SIZES.last, MOST.last]
+        # Each way takes less room than the one before.
+        tries = [*SIZES.map { |size| [size, MOST.first] }, *MOST.drop(1).map { |most| [SIZES.last, most] }]
+        @size, @most = tries.bsearch { |size, most| fits?(size, most) } || tries.last
         draw
         @pdf.render
       end
@@ -115,7 +116,7 @@ module Miser
         head_h + rows.sum { |_, cells| row_h(cells) } + foot_h <= @pdf.bounds.height
       end
 
-      def text_h(text, size, width) = @pdf.height_of(said(text), size: size, width: width) + 2
+      def text_h(text, size, width) = (@heights ||= {})[[text, size, width]] ||= @pdf.height_of(said(text), size: size, width: width) + 2
 
       def head_h = text_h(title, 16, @pdf.bounds.width) + head_lines.sum { |t| text_h(t, @size, @pdf.bounds.width) } + 8
 

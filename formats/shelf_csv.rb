@@ -36,6 +36,7 @@ module Miser
         of_function('gives way', 'gives_way'), of_part('price', 'price_cents'), of_part('minutes', 'minutes'), of_part('pack', 'pack'),
         of_part('warranty', 'warranty_months'), of_part('note', 'note'),
         of_part('category', 'category'), of_part('bought for', 'use'), of_part('of size', 'use_size'), of_part('glued on', 'adhesive'),
+        of_part('warranty for life', 'warranty_lifetime'),
         *BOX.map { |header, key| of_part(header, key) },
         *FIT.map { |key| of_part(key.sub(/_(?:m|kg|deg)\z/, '').tr('_', ' '), key) }
       ].freeze

@@ -16,6 +16,14 @@ module Miser
         nil
       end
 
+      # @param day [String] @param months [Integer]
+      # @return [String, nil] the day so many months later, the last of a shorter month
+      def months_after(day, months)
+        (Date.iso8601(day) >> months).iso8601
+      rescue Date::Error
+        nil
+      end
+
       # @param day [String, nil] @param count [Integer, nil]
       # @return [String, nil] the day so many later
       def after(day, count)

@@ -1,13 +1,14 @@
 # frozen_string_literal: true
 
 require_relative '../job/document'
+require_relative 'warranty'
 
 module Miser
   module Buying
     # What was ordered for a job, or taken from the shelf for it, and what has come of it.
     class Purchases
       STATES = { 'ordered' => 'ordered', 'received' => 'here', 'short' => 'came short', 'wrong' => 'wrong part', 'returned' => 'sent back',
-                 'shelf' => 'from the shelf' }.freeze
+                 'closed' => 'came in part, the rest is off', 'shelf' => 'from the shelf' }.freeze
       # Somebody still owes something.
       AWAITED = %w[ordered short wrong].freeze
       # The job has nothing of these.
@@ -26,19 +27,15 @@ module Miser
         rows.reject { |r| NOT_HAD.include?(r['state']) }.group_by { |r| r['key'] }.transform_values { |list| list.sum { |r| pieces(r) } }
       end
 
-      # @return [Integer] cents of what was kept
-      def cents = rows.reject { |r| NOT_HAD.include?(r['state']) }.sum { |r| r['cents'].to_i }
+      # @return [Integer] cents of what was kept: of what came in part, that part of the price
+      def cents = rows.reject { |r| NOT_HAD.include?(r['state']) }.sum { |r| kept_cents(r) }
 
       # @return [String, nil] what the machine waits for
       def waits
-        owed = rows.select { |r| AWAITED.include?(r['state']) }
+        owed = rows.select { |r| AWAITED.include?(r['state']) || Warranty.new(r).away? }
         return if owed.empty?
 
-        owed.group_by { |r| r['supplier'] || 'nobody named' }.map do |name, list|
-          "#{name}: #{list.map do |r|
-            said(r)
-          end.join(', ')}"
-        end.join('; ')
+        owed.group_by { |r| r['supplier'] || 'nobody named' }.map { |name, list| "#{name}: #{list.map { |r| said(r) }.join(', ')}" }.join('; ')
       end
 
       # What the shelf gained and lost by it: what came beyond the job's own need, and what was taken.
@@ -49,14 +46,24 @@ module Miser
 
       private
 
-      def said(row) = row['state'] == 'ordered' ? row['name'] : "#{row['name']} (#{STATES.fetch(row['state'])})"
+      def said(row)
+        return "#{row['name']} (back under warranty)" unless AWAITED.include?(row['state'])
+        return row['name'] if row['state'] == 'ordered'
+
+        "#{row['name']} (#{row['state'] == 'short' ? "#{row['got'].to_i} of #{bought(row)} came" : STATES.fetch(row['state'])})"
+      end
+
+      def kept_cents(row)
+        cents = row['cents'].to_i
+        row['state'] == 'closed' && bought(row).positive? ? (cents * Rational(pieces(row), bought(row))).round(half: :up) : cents
+      end
 
       def bought(row) = row['packs'].to_i * (row['pack'] || 1).to_i
 
       def pieces(row)
         case row['state']
         when 'shelf' then row['pieces'].to_i
-        when 'short' then row['got'].to_i
+        when 'short', 'closed' then row['got'].to_i
         else bought(row)
         end
       end
@@ -64,7 +71,7 @@ module Miser
       def moved(row)
         case row['state']
         when 'shelf' then -row['pieces'].to_i
-        when 'received' then [bought(row) - row['pieces'].to_i, 0].max
+        when 'received', 'short', 'closed' then [pieces(row) - row['pieces'].to_i, 0].max
         else 0
         end
       end

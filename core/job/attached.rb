@@ -4,13 +4,23 @@ require_relative 'document'
 
 module Miser
   module Job
-    # The files a job's document speaks of but does not hold: photographs and photometry.
+    # The files a job's document speaks of but does not hold: photographs, photometry, receipts.
     module Attached
       module_function
 
       # @param document [Hash]
       # @return [Array<String>] their ids
-      def ids(document) = %w[photographs photometry].flat_map { |list| Document.rows(document['beam'], list).map { |row| row['id'] } }
+      def ids(document)
+        beams = %w[photographs photometry].flat_map { |list| Document.rows(document['beam'], list).map { |row| row['id'] } }
+        [*beams, *Document.rows(document, 'purchases').filter_map { |row| Document.part(row, 'receipt')['id'] }].uniq
+      end
+
+      # Takes a receipt in; several lines of one delivery may stand on it.
+      # @param ids [Array<String>] of purchases @param receipt [Hash] id, type, name
+      # @return [Hash] document
+      def receipt(document, ids, receipt)
+        document.merge('purchases' => document['purchases'].map { |row| ids.include?(row['id']) ? row.merge('receipt' => receipt) : row })
+      end
 
       # Takes a photograph in; the one of the same beam and side goes.
       # @param row [Hash] id, beam, side and what it says of itself

@@ -25,7 +25,7 @@ module Miser
       def held = @document.lamps.select { |l| l.own_loads.empty? || held?(l) }.map { |l| [l] }
 
       # @return [String]
-      def self.name(lamps) = lamps.size == 1 ? lamps.first.name : "#{lamps.first.name} and #{lamps.last.name[/left|right|\S+\z/]}"
+      def self.called(lamps) = lamps.size == 1 ? lamps.first.name : "#{lamps.first.name} and #{lamps.last.name[/left|right|\S+\z/]}"
 
       private
 

@@ -39,7 +39,7 @@ module Miser
 
       # The parts of some lamps put in, and their feeds laid.
       # @param lamps [Array<Job::Lamp>] @return [Line]
-      def of(lamps, name = Job::Pairs.name(lamps))
+      def of(lamps, name = Job::Pairs.called(lamps))
         together(name, lamps.map { |l| fitting(l) } << fed(@ticket.document.loads_of(lamps.map(&:id))))
       end
 

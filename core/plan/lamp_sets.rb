@@ -22,13 +22,13 @@ module Miser
       def signals = @signals ||= @pairs.signals
 
       # @return [Array<Problem::Group>]
-      def groups = plain.map { |lamps| Problem::Group.new(key: lamps.first.id, label: Job::Pairs.name(lamps), options: options(lamps)) }
+      def groups = plain.map { |lamps| Problem::Group.new(key: lamps.first.id, label: Job::Pairs.called(lamps), options: options(lamps)) }
 
       # What may be decided for a set, as words of a plan with what is said of each.
       # @return [Array<Array(Hash, String, Hash)>] words, label, part
       def ways(lamps)
         @ways ||= {}.compare_by_identity
-        @ways[lamps] ||= [[lamps.to_h { |l| [l.id, 'keep'] }, "#{Job::Pairs.name(lamps)}: as it is", nil], *parts_for(lamps)]
+        @ways[lamps] ||= [[lamps.to_h { |l| [l.id, 'keep'] }, "#{Job::Pairs.called(lamps)}: as it is", nil], *parts_for(lamps)]
       end
 
       # @param ticket [Ticket] with the part taken
@@ -63,7 +63,7 @@ module Miser
       end
 
       def way(lamps, offer)
-        label = "#{Job::Pairs.name(lamps)}: #{offer.part['name']}"
+        label = "#{Job::Pairs.called(lamps)}: #{offer.part['name']}"
         fit = worst(lamps, offer)
         return if fit.verdict == 'no'
         return @draft.out(label, fit.reasons.join('; ')) if fit.verdict == 'unknown' && !stands?(lamps, offer)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../buying/list'
+require_relative '../buying/tax'
 require_relative '../plan/labour'
 require_relative '../plan/light'
 require_relative '../plan/work'
@@ -27,18 +28,15 @@ module Miser
       def row(id, name, key)
         { 'id' => id, 'name' => name, 'key' => key, 'changes' => changes, 'left_out' => left_out, 'mind' => Mind.of(@ticket),
           'lines' => lines, 'shipping_cents' => @list.shipping_cents, 'work' => work, 'minutes' => @labour.minutes,
-          'net_cents' => net, 'tax_cents' => tax, 'total_cents' => total, 'missing' => missing, 'keeps' => keeps,
+          'net_cents' => net, 'tax_cents' => tax.cents, 'total_cents' => total, 'missing' => missing, 'keeps' => keeps,
           'light' => Plan::Light.times(@ticket.document)&.round(2), 'lead_days' => lead_days }.compact
       end
 
       # @return [Integer] cents of all that is known, tax with it
-      def total = added? ? net + tax : net
+      def total = tax.total
 
-      # @return [Integer] cents: put on top, or that prices have in them
-      def tax
-        percent = Rational(@money['tax_percent'].to_s)
-        added? ? Buying::Cents.share(net, percent) : (net * percent / (100 + percent)).round(half: :up)
-      end
+      # @return [Buying::Tax]
+      def tax = @tax ||= Buying::Tax.on(net, @money)
 
       # @return [Integer] cents of goods, shipping and work
       def net = @list.cents + @labour.cents(@money['rate_cents']).to_i
@@ -55,12 +53,10 @@ module Miser
 
       private
 
-      def added? = @money['tax'] == 'added'
-
       def changes
         document = @ticket.document
         fitted = Job::Pairs.new(document).then { |p| [*p.plain, *p.signals, *p.held] }.select { |lamps| lamps.any?(&:part) }
-        [*fitted.map { |lamps| "#{Job::Pairs.name(lamps)}: #{lamps.filter_map(&:part).map { |part| part['name'] }.uniq.join(', ')}" },
+        [*fitted.map { |lamps| "#{Job::Pairs.called(lamps)}: #{lamps.filter_map(&:part).map { |part| part['name'] }.uniq.join(', ')}" },
          *cures, *wanted.select { |l| l['taken'] }.map { |l| "#{l['name']}: #{feed_of(l)}" }]
       end
 

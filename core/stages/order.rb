@@ -31,16 +31,17 @@ module Miser
         rows = call.document.fetch('purchases', [])
         Stages.known!(id.to_s, rows.to_h { |r| [r['id'], r] }, 'Line')
         Stages.known!(state.to_s, Buying::Purchases::STATES.merge(GONE => 'never ordered'), 'State')
-        changed = rows.filter_map do |r|
-          next r unless r['id'] == id
-
-          if state == GONE
-            nil
-          else
-            r.except('got').merge({ 'state' => state, 'got' => state == 'short' ? got.to_i : nil }.compact)
-          end
-        end
+        changed = rows.filter_map { |r| r['id'] == id ? OrderStage.came(r, state, got, call.now[0, 10]) : r }
         OrderStage.with(call, changed)
+      end
+
+      # @return [Hash, nil] a line with what came of it; nil where it was never ordered
+      def self.came(row, state, got, today)
+        return nil if state == GONE
+
+        kept = { 'short' => got.to_i, 'closed' => row['got'].to_i }[state]
+        here = %w[received short closed].include?(state) ? row['received_on'] || today : nil
+        row.except('got', 'received_on').merge({ 'state' => state, 'got' => kept, 'received_on' => here }.compact)
       end
 
       def self.with(call, rows) = rows.empty? ? call.document.except('purchases') : call.document.merge('purchases' => rows)
@@ -59,7 +60,19 @@ module Miser
           'supplier_id' => order.supplier&.id,
           'supplier' => order.supplier&.name, 'article' => pick.offer.article, 'packs' => pick.packs, 'pack' => pick.offer.pack,
           'pieces' => pick.demand.pieces, 'cents' => pick.cents, 'state' => 'ordered', 'ordered_on' => call.now[0, 10],
-          'lead_days' => pick.offer.lead_days }.compact
+          'lead_days' => pick.offer.lead_days, **warranty(call, pick.offer.part_id) }.compact
+      end
+
+      # What the shop says its maker promises.
+      def self.warranty(call, part_id) = (call.ticket.market.part(part_id) || {}).slice('warranty_months', 'warranty_lifetime')
+
+      # Before which step of the work it must be here.
+      STEPS = { 'choose' => 'lamps changed', 'headlight' => 'headlight fitted', 'signals' => 'signals put right', 'wiring' => 'feeds laid' }.freeze
+
+      # @param need [Buying::Need] @return [String]
+      def self.needed_by(need)
+        first = need.why.map { |w| Stage::REGISTRY.fetch(w.stage) }.min_by(&:place)
+        STEPS.fetch(first.key, 'when asked for')
       end
 
       def self.shelf_rows(call, list)

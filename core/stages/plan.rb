@@ -44,7 +44,8 @@ module Miser
       act('quote_accept') do |call|
         id, offer_id, by = call.value.split('/', 3)
         rows = call.document.fetch('quotes', [])
-        row = Stages.known!(id.to_s, rows.to_h { |r| [r['id'], r] }, 'Quote')
+        Stages.known!(id.to_s, rows.to_h { |r| [r['id'], r] }, 'Quote')
+        row = rows.find { |r| r['id'] == id }
         Stages.known!(offer_id.to_s, row['offers'].to_h { |o| [o['id'], o] }, 'Offer')
         raise Stage::Unavailable.new(field: 'Accepted by', given: by.to_s, accepts: 'a name, 80 letters at most') unless by.to_s.strip.length.between?(1, 80)
 

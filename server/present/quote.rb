@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../../core/job/plain'
 require_relative '../../core/quote/offer'
 require_relative '../../core/quote/quotes'
 require_relative '../days'
@@ -16,12 +17,15 @@ module Miser
         quotes = Quote::Quotes.new(ticket.document, ->(day) { Days.until(day, today) })
         taken = ticket.document.own('plan')['taken']
         quotes.rows.map do |row|
-          { **row, state: quotes.state(row), words: quotes.words(row), valid_until: Days.after(row['made_on'], row['valid_days']&.to_i),
+          { **wire(row), state: quotes.state(row), words: quotes.words(row), valid_until: Days.after(row['made_on'], row['valid_days']&.to_i),
                    offers: row['offers'].map { |o| offer(o, taken) } }
         end
       end
 
-      def offer(row, taken) = { **row, taken: !row['key'].nil? && row['key'] == taken, keeps: (row['keeps'] || []).map { |k| keep(k) } }
+      # Whole numbers whole, whatever the store made of them.
+      def wire(row) = Job::Plain.of(row).transform_keys(&:to_sym)
+
+      def offer(row, taken) = { **wire(row), taken: !row['key'].nil? && row['key'] == taken, keeps: (row['keeps'] || []).map { |k| keep(k) } }
 
       def keep(row)
         side = ->(name) { row["#{name}_a"] && { value: row["#{name}_a"], sigma: row["#{name}_sigma_a"], unit: 'A', assumed: false } }
@@ -37,7 +41,7 @@ module Miser
       # @return [Formats::QuotePdf]
       def paper(ticket, row, shop)
         view = all(ticket).find { |q| q['id'] == row['id'] }
-        Formats::QuotePdf.new(row, machine: ticket.document.to_h['name'], shop: shop, valid_until: view[:valid_until], state: view[:words])
+        Formats::QuotePdf.new(Job::Plain.of(row), machine: ticket.document.to_h['name'], shop: shop, valid_until: view[:valid_until], state: view[:words])
       end
     end
   end

@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
+require 'date'
 require_relative '../test_helper'
+require_relative '../../core/buying/tax'
 require_relative '../support/every_plan'
 
 # Needs, prices, and an order shared out.
@@ -103,15 +105,46 @@ class BuyingTest < Miser::Test
 
   # What the job has, what it waits for, what the shelf gains: in every state.
   def test_what_came_of_an_order
-    table = { 'ordered' => [50, 'S: Cable tie', 0], 'received' => [50, nil, 30], 'short' => [12, 'S: Cable tie (came short)', 0],
-              'wrong' => [0, 'S: Cable tie (wrong part)', 0], 'returned' => [0, nil, 0], 'shelf' => [20, nil, -20] }
+    table = { 'ordered' => [50, 'S: Cable tie', 0, 400], 'received' => [50, nil, 30, 400],
+              'short' => [31, 'S: Cable tie (31 of 50 came)', 11, 400], 'closed' => [31, nil, 11, 248],
+              'wrong' => [0, 'S: Cable tie (wrong part)', 0, 0], 'returned' => [0, nil, 0, 0], 'shelf' => [20, nil, -20, 400] }
     assert_equal B::Purchases::STATES.keys.sort, table.keys.sort
-    table.each do |state, (had, waits, moved)|
-      found = purchases(bought(state, **(state == 'short' ? { got: 12 } : {})))
-      assert_equal [had, waits, moved], [found.had.values.sum, found.waits, found.moves.fetch('tie', 0)], state
+    table.each do |state, expected|
+      found = purchases(bought(state, **(%w[short closed].include?(state) ? { got: 31 } : {})))
+      assert_equal expected, [found.had.values.sum, found.waits, found.moves.fetch('tie', 0), found.cents], state
     end
+    away = bought('received', claims: [{ 'id' => 'c', 'sent_on' => '2026-02-01' }])
+    assert_equal 'S: Cable tie (back under warranty)', purchases(away).waits
+    assert_nil purchases(away.merge('claims' => [{ 'id' => 'c', 'sent_on' => '2026-02-01', 'back_on' => '2026-03-01' }])).waits
     tie = need('tie', 20, spare: 1)
     assert_equal([[9, 1], [0, 1], nil], [tie.beyond(11), tie.beyond(20), tie.beyond(21)].map { |n| n && [n.pieces, n.spare] })
+  end
+
+  def warranty(**row)
+    row = row.transform_keys(&:to_s)
+    B::Warranty.new(row, until_day: ->(day, months) { (Date.iso8601(day) >> months).iso8601 }, days: ->(day) { (Date.iso8601(day) - Date.new(2026, 3, 1)).to_i })
+  end
+
+  # From the day it came; the last day counts; the end of a short month is the end.
+  def test_what_is_promised_of_a_part
+    { { warranty_lifetime: true, warranty_months: 2 } => %w[lifetime for\ life], { warranty_months: 24 } => ['unknown', '24 months from the day it comes'],
+      {} => ['unknown', 'not known'], { warranty_months: 1, received_on: '2026-01-31' } => ['over', 'ended 2026-02-28'],
+      { warranty_months: 12, received_on: '2025-03-01' } => ['running', 'until 2026-03-01'],
+      { warranty_months: 12, received_on: '2025-02-28' } => ['over', 'ended 2026-02-28'],
+      { warranty_months: 3, ordered_on: '2026-02-01', state: 'ordered' } => ['unknown', '3 months from the day it comes'] }.each do |row, (state, words)|
+      assert_equal [state, "warranty #{words}"], [warranty(**row).state, warranty(**row).words], row.inspect
+    end
+    claims = { {} => 'not sent yet', { sent_on: '2026-02-01' } => 'sent 2026-02-01, not back', { back_on: '2026-02-09' } => 'came back 2026-02-09',
+               { sent_on: '2026-02-01', back_on: '2026-02-09', outcome: 'replaced' } => 'another came 2026-02-09', { outcome: 'refused' } => 'refused' }
+    claims.each { |claim, words| assert_equal words, warranty.claim_words(claim.transform_keys(&:to_s)) }
+  end
+
+  # Tax by hand: 24 % in 124.00 is 24.00; 7.25 % on 100.10 is 7.257, half a cent goes up.
+  def test_tax_in_prices_or_on_top
+    assert_equal [2400, 12_400], B::Tax.on(12_400, { 'tax' => 'included', 'tax_percent' => 24 }).to_a.first(2)
+    assert_equal [726, 10_736], B::Tax.on(10_010, { 'tax' => 'added', 'tax_percent' => 7.25 }).to_a.first(2)
+    assert_equal [50, 1050], B::Tax.on(1000, { 'tax' => 'added', 'tax_percent' => 4.95 }).to_a.first(2)
+    assert_equal [0, 1000], B::Tax.on(1000, { 'tax' => 'added', 'tax_percent' => 0 }).to_a.first(2)
   end
 
   # The day that the owner named holds for the order as well.

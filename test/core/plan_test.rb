@@ -126,14 +126,20 @@ class PlanTest < Miser::Test
       assert_in_delta found.sigma[work.problem.axis], keep.sigma, 1e-6
       assert_equal outcome.ticket.list.cents, outcome.parts_cents, outcome.key
       assert_empty outcome.ticket.wiring.red
+      offered = offer(work, outcome.key)
+      assert_equal [outcome.total_cents, found.minutes], offered.values_at('total_cents', 'minutes'), outcome.key
     end
     assert_equal 'keeps', Miser::Budget::Verdict.of(work.outcome(work.search.best).keep(work.problem.axis).value, work.search.best.sigma[work.problem.axis])
   end
 
-  def take(ticket, key)
-    act = Miser::Stage.any_act('plan_take')
+  # What the owner is offered of a plan.
+  def offer(work, key) = act('quote_make', work.draft.ticket, key)['quotes'].last['offers'].first
+
+  def take(ticket, key) = act('plan_take', ticket, key)
+
+  def act(name, ticket, key)
     count = 0
-    act.call(Miser::Stage::Call.new(ticket: ticket, document: ticket.document.hash_as_given, value: key, fresh_id: lambda {
+    Miser::Stage.any_act(name).call(Miser::Stage::Call.new(ticket: ticket, document: ticket.document.hash_as_given, value: key, fresh_id: lambda {
       "n#{count += 1}"
     }, now: ''))
   end

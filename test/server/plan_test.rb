@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require 'open3'
 require_relative '../test_helper'
 require_relative '../support/wire'
 
@@ -86,7 +87,7 @@ class PlanRoutesTest < Miser::Test
     assert_match(/Skerry Electrical: Branch adapter/, board)
     row = now['purchases'].find { |p| p['supplier'] == 'Skerry Electrical' }
     act('order_came', "#{row['id']}/short/0")
-    assert_match(/\(came short\)/, board)
+    assert_match(/\(0 of 1 came\)/, board)
     act('order_came', "#{row['id']}/lost")
     assert_equal 422, last_response.status
     now['purchases'].select { |p| p['supplier'] }.each { |p| act('order_came', "#{p['id']}/received") }
@@ -96,6 +97,59 @@ class PlanRoutesTest < Miser::Test
     now['purchases'].each { |p| act('order_came', "#{p['id']}/gone") }
     assert_equal tie, stock('u-tie')
     assert_equal before['cents'], order['cents']
+  end
+
+  # A receipt stays with its lines, in the job's own file too, and comes back as it was sent.
+  def test_a_receipt_is_kept
+    act('order_place', order['orders'].first['supplier_id'])
+    ids = order['purchases'].map { |p| p['id'] }
+    pdf = "%PDF-1.4\n#{'x' * 3000}"
+    send_receipt = lambda do |bytes, type: 'application/pdf', to: ids|
+      call(:post, "/api/jobs/dunlin250/receipts?purchases=#{to.join(',')}&revision=#{job('dunlin250')['revision']}&name=bill.pdf", bytes,
+        contract: '/api/jobs/{id}/receipts', headers: { 'CONTENT_TYPE' => type })
+    end
+    [['no pdf', 'application/pdf', ids, 422], [pdf, 'image/jpeg', ids, 422], [pdf, 'application/pdf', ['none'], 422], [pdf, 'application/pdf', [], 422],
+      [pdf, 'text/html', ids, 415], ["%PDF-#{'x' * 3_200_000}", 'application/pdf', ids, 422]].each do |bytes, type, to, status|
+      send_receipt.call(bytes, type: type, to: to)
+      assert_equal status, last_response.status, [type, to, bytes[0, 8]].inspect
+    end
+    send_receipt.call(pdf)
+    assert_equal 200, last_response.status
+    kept = order['purchases'].map { |p| p['receipt'] }.uniq
+    assert_equal [%w[application/pdf bill.pdf]], kept.map { |r| r.values_at('type', 'name') }
+    get "/api/jobs/dunlin250/attachments/#{kept.first['id']}", {}, { 'HTTP_HOST' => '127.0.0.1' }
+    assert_equal pdf, last_response.body
+    assert_match(/attachment/, last_response.headers['Content-Disposition'], 'it is never shown as a page of Miser')
+    get '/api/jobs/dunlin250/file?kind=job', {}, { 'HTTP_HOST' => '127.0.0.1' }
+    read = Miser::Formats::JobFile.read(last_response.body)
+    assert_equal [pdf.b], read.attachments.select { |a| a.type == 'application/pdf' }.map(&:bytes)
+  end
+
+  # Quoted from the screen: the act, the view, the paper.
+  def test_a_quote_on_paper
+    act('quote_make', 'now')
+    quote = call(:get, '/api/jobs/dunlin250/stages/plan')['quotes'].first
+    assert_equal ['open', (Date.today + 30).iso8601], quote.values_at('state', 'valid_until')
+    call(:patch, '/api/shop', { money: { heading: 'Station shed, Eastquay' } })
+    get "/api/jobs/dunlin250/quotes/#{quote['id']}/file", {}, { 'HTTP_HOST' => '127.0.0.1' }
+    assert_equal ['application/pdf', '%PDF-'], [last_response.content_type, last_response.body[0, 5]]
+    text, = Open3.capture2('pdftotext', '-layout', '-', '-', stdin_data: last_response.body, binmode: true)
+    [quote['offers'].first['total_cents'].then { |c| format('%d.%02d', *c.divmod(100)) }, 'Station shed, Eastquay'].each { |words| assert_includes text, words }
+    get '/api/jobs/dunlin250/quotes/none/file', {}, { 'HTTP_HOST' => '127.0.0.1' }
+    assert_equal 404, last_response.status
+    act('quote_accept', "#{quote['id']}/#{quote['offers'].first['id']}/Runa Holm")
+    assert_equal 'accepted', call(:get, '/api/jobs/dunlin250/stages/plan')['quotes'].first['state']
+  end
+
+  def test_the_order_on_paper
+    list = order
+    act('order_place', list['orders'].first['supplier_id'])
+    get '/api/jobs/dunlin250/order/file?kind=pdf', {}, { 'HTTP_HOST' => '127.0.0.1' }
+    text, = Open3.capture2('pdftotext', '-layout', '-', '-', stdin_data: last_response.body, binmode: true)
+    text = text.force_encoding('UTF-8').gsub(/\s+/, ' ')
+    [*list['lines'].map { |l| l['name'] }, 'needed by', 'Ordered before', 'tax 24 % in it', list['orders'].last['supplier']].each do |words|
+      assert_includes text, words.gsub(/\s+/, ' ').split.first(3).join(' ')
+    end
   end
 
   def test_the_order_as_a_table

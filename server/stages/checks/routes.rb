@@ -2,6 +2,7 @@
 
 require_relative '../../../formats/lm63'
 require_relative '../../../formats/photograph'
+require_relative '../../../formats/receipt'
 require_relative '../../../formats/wall_csv'
 require_relative '../../../instruments/wall_run'
 require_relative '../../routes/jobs'
@@ -43,6 +44,7 @@ module Miser
           app.get('/api/jobs/:id/attachments/:attachment') do
             file = found(jobs.attachments.find(params['id'], params['attachment']), 'file')
             content_type file.type
+            attachment("#{file.id}.pdf") if file.type == Formats::Receipt::PDF
             headers 'Cache-Control' => 'private, max-age=31536000, immutable'
             file.bytes
           end

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../../../core/buying/tax'
+require_relative '../../../core/buying/warranty'
 require_relative '../../../formats/csv_table'
 require_relative '../../days'
 
@@ -13,11 +15,14 @@ module Miser
       # @return [Hash]
       def view(ticket)
         list = ticket.list
-        { lines: list.lines.map { |l| line(l) }, orders: list.orders.map do |o|
-          order(o)
-        end, cents: list.cents, shipping_cents: list.shipping_cents,
-          unpriced: list.unpriced, stuck: list.stuck, purchases: purchases(ticket), waits: ticket.purchases.waits,
-          currency: ticket.market.money['currency'] }
+        { lines: list.lines.map { |l| line(l) }, orders: list.orders.map { |o| order(o) }, cents: list.cents,
+          shipping_cents: list.shipping_cents, tax: tax(list, ticket.market.money), unpriced: list.unpriced, stuck: list.stuck,
+          purchases: purchases(ticket), waits: ticket.purchases.waits, currency: ticket.market.money['currency'] }
+      end
+
+      def tax(list, money)
+        tax = Buying::Tax.on(list.cents, money)
+        { cents: tax.cents, total_cents: tax.total, added: tax.added, percent: tax.percent }
       end
 
       def line(line)
@@ -26,7 +31,7 @@ module Miser
         { key: need.key, name: need.name, pieces: need.pieces, spare: need.spare, from_stock: line.from_stock,
           packs: pick ? pick.packs : 0, pack: line.pack,
           cents: line.cents, why_not: line.why_not, supplier: line.supplier&.name,
-          article: pick&.offer&.article, lead_days: pick&.offer&.lead_days,
+          article: pick&.offer&.article, needed_by: Stages::OrderStage.needed_by(need), lead_days: pick&.offer&.lead_days,
           why: need.why.map { |w| { **w.to_h, label: Stage::REGISTRY.fetch(w.stage).label } } }
       end
 
@@ -36,9 +41,14 @@ module Miser
         ticket.purchases.rows.map do |r|
           { id: r['id'], name: r['name'], supplier: r['supplier'], article: r['article'], packs: r['packs']&.to_i, pack: r['pack']&.to_i,
             pieces: r['pieces'].to_i, got: r['got']&.to_i, cents: r['cents']&.to_i, state: r['state'],
-            words: Buying::Purchases::STATES.fetch(r['state']), ordered_on: r['ordered_on'],
-            due: Days.after(r['ordered_on'], r['lead_days']&.to_i), needed: needed.key?(r['key']) }
+            words: Buying::Purchases::STATES.fetch(r['state']), ordered_on: r['ordered_on'], received_on: r['received_on'],
+            due: Days.after(r['ordered_on'], r['lead_days']&.to_i), needed: needed.key?(r['key']), warranty: warranty(r), receipt: r['receipt'] }
         end
+      end
+
+      def warranty(row)
+        warranty = Buying::Warranty.new(row, until_day: Days.method(:months_after), days: Days.method(:until))
+        { state: warranty.state, words: warranty.words, claims: warranty.claims.map { |c| { id: c['id'], words: warranty.claim_words(c) } } }
       end
 
       def order(order)
@@ -53,29 +63,13 @@ module Miser
         rows = ticket.list.lines.map do |l|
           view = line(l)
           [view[:supplier], view[:article], view[:name], view[:packs], view[:pack], view[:from_stock], Buying::Cents.words(view[:cents]),
-            view[:lead_days], l.need.for]
+            view[:lead_days], view[:needed_by], l.need.for]
         end
-        head = ['supplier', 'article', 'name', 'packs', 'pieces a pack', 'from the shelf', 'price', 'lead days', 'for']
+        head = ['supplier', 'article', 'name', 'packs', 'pieces a pack', 'from the shelf', 'price', 'lead days', 'needed by', 'for']
         Formats::CsvTable.plain([head, *rows.sort_by { |row| [row[0].to_s, row[2]] }])
       end
     end
 
     StageViews.declare('order') { |ticket, _look| OrderView.view(ticket) }
-
-    module Routes
-      # The list out as a file.
-      module OrderFile
-        def self.registered(app)
-          app.get('/api/jobs/:id/order/file') do
-            saved = found(seen)
-            attachment("#{stem(saved.document['name'])}-order.csv")
-            content_type 'text/csv;charset=utf-8'
-            OrderView.csv(settings.tickets.of(saved.document))
-          end
-        end
-      end
-    end
-
-    StageViews.routes(Routes::OrderFile)
   end
 end

@@ -737,10 +737,34 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** The list as CSV, by supplier */
+        /** The list as CSV or on paper, by supplier */
         get: operations["orderFile"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/receipts": {
+        parameters: {
+            query: {
+                /** @description ids of lines, with commas between */
+                purchases: string;
+                revision: number;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A receipt of some lines, as a photograph or a PDF */
+        post: operations["keepReceipt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2601,6 +2625,8 @@ export interface components {
             why_not: string | null;
             supplier: string | null;
             article: string | null;
+            /** @description step of the work before which it must be here */
+            needed_by: string;
             lead_days: number | null;
             why: components["schemas"]["OrderWhy"][];
         };
@@ -2618,6 +2644,12 @@ export interface components {
             /** @description of what is priced, shipping with it; at least that where something is not */
             cents: number;
             shipping_cents: number;
+            tax: {
+                cents: number;
+                total_cents: number;
+                added: boolean;
+                percent: number;
+            };
             unpriced: string[];
             stuck: string | null;
             currency: string | null;
@@ -2639,6 +2671,21 @@ export interface components {
                 due: string | null;
                 /** @description whether the job still wants it */
                 needed: boolean;
+                received_on: string | null;
+                receipt: null | {
+                    id: string;
+                    type: string;
+                    name?: string;
+                };
+                warranty: {
+                    /** @enum {unknown} */
+                    state: "lifetime" | "running" | "over" | "unknown";
+                    words: string;
+                    claims: {
+                        id: string;
+                        words: string;
+                    }[];
+                };
             }[];
         };
         /**
@@ -3808,6 +3855,8 @@ export interface components {
              * @description a fuse’s amps, a wire’s mm²
              */
             use_size?: string;
+            /** Warranty for life */
+            warranty_lifetime?: boolean;
             /** Glued on */
             adhesive?: boolean;
             /** Note */
@@ -4297,7 +4346,7 @@ export interface components {
              * Media type
              * @enum {unknown}
              */
-            type: "image/jpeg" | "text/plain";
+            type: "image/jpeg" | "text/plain" | "application/pdf";
             /** The file, in base64 */
             data: string;
         };
@@ -4364,7 +4413,7 @@ export interface components {
              * State
              * @enum {unknown}
              */
-            state: "ordered" | "received" | "short" | "wrong" | "returned" | "shelf";
+            state: "ordered" | "received" | "short" | "wrong" | "returned" | "closed" | "shelf";
             /**
              * Ordered on
              * @description a day, as 2026-01-31
@@ -4372,8 +4421,58 @@ export interface components {
             ordered_on?: string;
             /** Days to come */
             lead_days?: number;
+            /**
+             * Came on
+             * @description a day, as 2026-01-31
+             */
+            received_on?: string;
+            /**
+             * Warranty
+             * @description whole months
+             */
+            warranty_months?: number;
+            /** Warranty for life */
+            warranty_lifetime?: boolean;
+            /** Receipt */
+            receipt?: {
+                id: components["schemas"]["job_id"];
+                /**
+                 * Kind of file
+                 * @enum {unknown}
+                 */
+                type: "image/jpeg" | "application/pdf";
+                /** File name */
+                name?: string;
+            };
+            /** Claims under warranty */
+            claims?: components["schemas"]["job_warranty_claim"][];
             /** Note */
             note?: string;
+        };
+        job_warranty_claim: {
+            id: components["schemas"]["job_id"];
+            /** Defect */
+            defect?: string;
+            /**
+             * Found on
+             * @description a day, as 2026-01-31
+             */
+            found_on?: string;
+            /**
+             * Sent on
+             * @description a day, as 2026-01-31
+             */
+            sent_on?: string;
+            /**
+             * Back on
+             * @description a day, as 2026-01-31
+             */
+            back_on?: string;
+            /**
+             * What came
+             * @enum {unknown}
+             */
+            outcome?: "repaired" | "replaced" | "refunded" | "refused";
         };
         job_quote: {
             id: components["schemas"]["job_id"];
@@ -4879,7 +4978,7 @@ export interface components {
             };
             /**
              * Files that belong to the job
-             * @description in a job file only: photographs as JPEG, photometry as LM-63
+             * @description in a job file only: photographs as JPEG, photometry as LM-63, receipts as JPEG or PDF
              */
             attachments?: components["schemas"]["job_attachment"][];
             handed_over?: {
@@ -5786,6 +5885,7 @@ export interface operations {
                 content: {
                     "image/jpeg": string;
                     "text/plain": string;
+                    "application/pdf": string;
                 };
             };
             401: components["responses"]["Refused"];
@@ -6537,7 +6637,9 @@ export interface operations {
     };
     orderFile: {
         parameters: {
-            query?: never;
+            query?: {
+                kind?: "csv" | "pdf";
+            };
             header?: never;
             path: {
                 id: components["parameters"]["id"];
@@ -6553,11 +6655,46 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                    "application/pdf": string;
                 };
             };
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+        };
+    };
+    keepReceipt: {
+        parameters: {
+            query: {
+                /** @description ids of lines, with commas between */
+                purchases: string;
+                revision: number;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/heic": string;
+                "application/pdf": string;
+            };
+        };
+        responses: {
+            200: components["responses"]["Change"];
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            413: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     me: {

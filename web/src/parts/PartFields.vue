@@ -101,6 +101,7 @@ function addFunction(event: Event) {
     <QuantityField :at="`${at}/pack`" label="Sold in packs of" unit="" :step="1" placeholder="1" />
     <QuantityField :at="`${at}/warranty_months`" label="Warranty" unit="months" :step="12" />
     <TextField :at="`${at}/category`" label="Category" help="what a supplier’s discount may be on" />
+    <YesNo :at="`${at}/warranty_lifetime`" label="Warranty for life" />
     <YesNo v-if="!part.use && !part.box" :at="`${at}/adhesive`" label="Glued on" />
     <TextField :at="`${at}/note`" label="Note" class="sm:col-span-2" />
     <details

@@ -33,7 +33,10 @@ const groups = computed(() => {
     <div class="mb-3 flex flex-wrap items-center gap-3">
       <h2 class="mr-auto text-xl">Order</h2>
       <RouterLink class="btn" :to="{ name: 'suppliers' }">Suppliers and prices</RouterLink>
-      <a v-if="view?.lines.length" class="btn" :href="`/api/jobs/${job.id}/order/file`" download>List as CSV</a>
+      <template v-if="view && (view.lines.length || view.purchases.length)">
+        <a class="btn" :href="`/api/jobs/${job.id}/order/file?kind=pdf`" download>PDF</a>
+        <a class="btn" :href="`/api/jobs/${job.id}/order/file?kind=csv`" download>CSV</a>
+      </template>
     </div>
     <FailNote :text="failed" />
     <template v-if="view">
@@ -46,6 +49,12 @@ const groups = computed(() => {
           <span v-if="view.unpriced.length" class="text-brick">at least </span><b class="num text-3xl">{{ money(view.cents) }}</b>
           <span class="unit ml-1">{{ view.currency }}</span>
           <span v-if="view.shipping_cents" class="ml-3 text-dim">shipping {{ money(view.shipping_cents) }} among it</span>
+          <span v-if="view.tax.percent" class="ml-3 text-dim"
+            >tax <span class="num">{{ view.tax.percent }}</span> %
+            {{
+              view.tax.added ? `added: ${money(view.tax.cents)}, with it ${money(view.tax.total_cents)}` : `in it: ${money(view.tax.cents)}`
+            }}</span
+          >
         </p>
         <ToneNote v-if="view.stuck" tone="bad" class="mb-3">This can’t be ordered as it is: {{ view.stuck }}.</ToneNote>
         <ToneNote v-if="view.unpriced.length" tone="doubt" class="mb-3">No price is known of: {{ view.unpriced.join(', ') }}.</ToneNote>
@@ -80,6 +89,7 @@ const groups = computed(() => {
                   <th class="r">shelf</th>
                   <th class="r">buy</th>
                   <th>article</th>
+                  <th>needed by</th>
                   <th class="r">price</th>
                 </tr>
               </thead>
@@ -112,6 +122,7 @@ const groups = computed(() => {
                     ><template v-else>–</template>
                   </td>
                   <td class="num">{{ l.article ?? '' }}</td>
+                  <td class="text-dim">{{ l.needed_by }}</td>
                   <td class="r num">
                     <span v-if="l.why_not" class="text-brick">{{ l.why_not }}</span><template v-else>{{ money(l.cents) }}</template>
                   </td>

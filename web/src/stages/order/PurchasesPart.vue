@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { money } from '../../ui/format'
 import { countOf } from '../../ui/typed'
+import WarrantyPart from './WarrantyPart.vue'
 
 /** What was ordered, or taken from the shelf, and what came of it. */
 type Purchase = Schemas['OrderView']['purchases'][number]
@@ -16,6 +17,7 @@ const TONES: Record<string, string> = {
   short: 'text-brick',
   wrong: 'text-brick',
   returned: 'text-dim',
+  closed: 'text-dim',
 }
 const came = (row: Purchase, state: string) => void job.act('order_came', `${row.id}/${state}`)
 
@@ -47,6 +49,7 @@ function cameShort(row: Purchase) {
               <b>{{ p.name }}</b>
               <span class="block text-sm text-dim">{{ [p.supplier, p.article].filter(Boolean).join(' ') }}</span>
               <span v-if="!p.needed" class="block text-sm text-brick">The job wants it no more.</span>
+              <WarrantyPart v-if="p.state !== 'ordered'" :purchase="p" />
             </td>
             <td class="r whitespace-nowrap">
               <span class="num">{{ p.packs ?? p.pieces }}</span><span v-if="(p.pack ?? 1) > 1" class="text-dim"> of {{ p.pack }}</span>
@@ -54,13 +57,23 @@ function cameShort(row: Purchase) {
             <td class="r num">{{ money(p.cents) }}</td>
             <td :class="TONES[p.state] ?? ''">
               {{ p.words }}<span v-if="p.got !== null">: {{ p.got }} came</span>
+              <span v-if="p.received_on" class="block text-sm text-dim">{{ p.received_on }}</span>
               <span v-if="p.state === 'ordered' && p.due" class="block text-sm text-dim">due {{ p.due }}</span>
             </td>
             <td>
               <div class="flex flex-wrap justify-end gap-2">
                 <template v-if="p.state !== 'shelf'">
-                  <button v-if="p.state !== 'received'" type="button" class="btn" :disabled="job.readonly" @click="came(p, 'received')">
-                    came
+                  <button
+                    v-if="p.state !== 'received' && p.state !== 'closed'"
+                    type="button"
+                    class="btn"
+                    :disabled="job.readonly"
+                    @click="came(p, 'received')"
+                  >
+                    {{ p.state === 'short' ? 'the rest came' : 'came' }}
+                  </button>
+                  <button v-if="p.state === 'short'" type="button" class="btn" :disabled="job.readonly" @click="came(p, 'closed')">
+                    the rest is off
                   </button>
                   <template v-if="p.state === 'ordered'">
                     <form class="flex gap-1" @submit.prevent="cameShort(p)">

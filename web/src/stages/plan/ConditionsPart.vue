@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
+import DayField from '../../ui/DayField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 
 /** What the owner wants of a plan. */
@@ -20,10 +21,6 @@ const keeps = computed(() => props.view.wanted.keeps)
 function toggleKeeps(id: string) {
   const list = keeps.value.includes(id) ? keeps.value.filter((k) => k !== id) : [...keeps.value, id]
   job.set('/plan/keeps', list)
-}
-function day(event: Event) {
-  const value = (event.target as HTMLInputElement).value
-  job.edit([value ? { op: 'set', at: '/plan/by', value } : { op: 'unset', at: '/plan/by' }])
 }
 </script>
 
@@ -64,10 +61,7 @@ function day(event: Event) {
     <div class="flex flex-wrap items-end gap-3">
       <div class="w-36"><QuantityField at="/plan/money_cents" label="Money, at most" unit="" cents /></div>
       <div class="w-36"><QuantityField at="/plan/minutes" label="Time, at most" unit="min" :step="15" /></div>
-      <label class="block w-44"
-        ><span class="text-dim">All here by</span>
-        <input class="field" type="date" :value="view.wanted.by ?? ''" data-at="/plan/by" @change="day"
-      /></label>
+      <div class="w-44"><DayField at="/plan/by" label="All here by" /></div>
       <label class="block"
         ><span class="text-dim">Looked at</span>
         <select
