@@ -20,7 +20,11 @@ module Miser
         found.merge(arguments: arguments)
       end
 
-      FORMATS = { format: %w[text json], wiring_format: %w[text json svg netlist], plan_format: %w[text json mps lp], quote_format: %w[pdf json] }.freeze
+      FORMATS = { format: %w[text json], wiring_format: %w[text json svg netlist], plan_format: %w[text json mps lp],
+                  quote_format: %w[pdf json] }.freeze
+
+      # What may be said more than once.
+      MANY = { host: 'host NAME', plans: 'plan PLAN' }.freeze
 
       # What is no text for a person may be asked for by its own name as well.
       def declare_format(parser, formats, found)
@@ -34,7 +38,7 @@ module Miser
         when :port then parser.on('-p', '--port N') { |v| found[:port] = port(v) }
         when :data then parser.on('--data DIR') { |v| found[:data] = File.expand_path(v) }
         when :bind then parser.on('--bind ADDRESS') { |v| found[:bind] = v }
-        when :host then parser.on('--host NAME') { |v| (found[:host] ||= []) << v }
+        when *MANY.keys then parser.on("--#{MANY.fetch(name)}") { |v| (found[name] ||= []) << v }
         when :cert, :key then parser.on("--#{name} FILE") { |v| found[name] = File.expand_path(v) }
         when :processes then parser.on('--processes N', Integer) { |v| found[:processes] = v.clamp(1, 16) }
         when :removed then parser.on('--removed DAYS', Integer) { |v| found[:removed] = v }
@@ -43,7 +47,6 @@ module Miser
         when :side then parser.on('--side SIDE', %w[before after]) { |v| found[:side] = v }
         when :seen then parser.on('--seen FILE') { |v| found[:seen] = v }
         when :on then parser.on('--state SWITCHES') { |v| found[:on] = v }
-        when :plans then parser.on('--plan PLAN') { |v| (found[:plans] ||= []) << v }
         when :format, :wiring_format, :plan_format, :quote_format then declare_format(parser, FORMATS.fetch(name), found)
         else parser.on("--#{name}") { found[name] = true }
         end

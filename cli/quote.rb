@@ -45,7 +45,7 @@ module Miser
       def self.written(document, market, format)
         row = document['quotes'].last
         ticket = ticket(document, market)
-        return JSON.pretty_generate(Server::QuoteView.all(ticket).find { |q| q['id'] == row['id'] }) if format == 'json'
+        return JSON.pretty_generate(Server::QuoteView.all(ticket).find { |q| q[:id] == row['id'] }) if format == 'json'
 
         Server::QuoteView.paper(ticket, row, market.money['heading']).to_s
       end
@@ -54,6 +54,7 @@ module Miser
       def self.put(text, options)
         to = options[:to]
         raise Failure.new('a PDF is not written to the screen: --to FILE', 2) if to.nil? && options[:format] == 'pdf' && $stdout.tty?
+
         to ? NewFile.write(to, text, over: options[:over]) : $stdout.binmode.write(text)
       end
       private_class_method :ticket, :quoted, :written, :put

@@ -97,7 +97,10 @@ module Miser
         @pdf.stroke_color('999999')
         @pdf.stroke_horizontal_rule
         texts.zip(widths).each_with_index do |(text, width), i|
-          @pdf.text_box(text, at: [widths.first(i).sum, top - 3], width: width - 6, size: SIZE, style: style, align: i == texts.size - 1 ? :right : :left) unless text.empty?
+          unless text.empty?
+            @pdf.text_box(text, at: [widths.first(i).sum, top - 3], width: width - 6, size: SIZE, style: style,
+              align: i == texts.size - 1 ? :right : :left)
+          end
         end
         @pdf.move_cursor_to(top - high)
       end

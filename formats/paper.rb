@@ -9,7 +9,7 @@ module Miser
       FOLDER = '/usr/share/fonts/truetype/dejavu'
       MONO = 'Sheet Mono'
       SANS = 'Sheet Sans'
-      FACES = { MONO => ['DejaVuSansMono', 'Courier'], SANS => ['DejaVuSans', 'Helvetica'] }.freeze
+      FACES = { MONO => %w[DejaVuSansMono Courier], SANS => %w[DejaVuSans Helvetica] }.freeze
       # Of A4, points.
       MARGIN = 40
 

@@ -46,21 +46,28 @@ module Miser
       # What the sheet says, row by row: the head of a row, and of each offer its lines.
       # @return [Array<Array(String, Array<Array<Line>>)>]
       def rows
-        offers = @quote['offers']
-        [['', offers.map { |o| [Line.new(o['name'], nil, true)] }],
-         ['what changes', offers.map { |o| texts(o['changes']) + texts((o['left_out'] || []).map { |t| "left out: #{t}" }) }],
-         ['parts', offers.map { |o| o['lines'].reject { |l| l['used_up'] }.map { |l| goods(l) } }],
-         ['used up', offers.map { |o| used_up(o) }],
-         ['shipping', offers.map { |o| [Line.new('', words(o['shipping_cents']))] }],
-         ['work', offers.map { |o| work(o) }],
-         [tax_head, offers.map { |o| [Line.new('', words(o['tax_cents']))] }],
-         ["total#{" #{@quote['currency']}" if @quote['currency']}", offers.map { |o| [Line.new(o['missing'].to_a.any? ? 'at least' : '', words(o['total_cents']), true)] }],
-         ['not in it', offers.map { |o| texts(o['missing']) }],
-         ['kept, A', offers.map { |o| (o['keeps'] || []).flat_map { |k| kept(k) } }],
-         ['dipped beam', offers.map { |o| o['light'] ? [Line.new("#{figure(o['light'])} times the light, as claimed")] : [] }],
-         ['parts here in', offers.map { |o| o['lead_days'] ? [Line.new("#{o['lead_days']} days")] : [] }],
-         ['to know', offers.map { |o| texts(o['mind']) }]].reject { |_, cells| cells.all?(&:empty?) }
+        all = SECTIONS.map do |head, lines|
+          [head.is_a?(Proc) ? instance_exec(&head) : head, @quote['offers'].map { |offer| instance_exec(offer, &lines) }]
+        end
+        all.reject { |_, cells| cells.all?(&:empty?) }
       end
+
+      SECTIONS = [
+        ['', ->(o) { [Line.new(o['name'], nil, true)] }],
+        ['what changes', ->(o) { texts(o['changes']) + texts((o['left_out'] || []).map { |t| "left out: #{t}" }) }],
+        ['parts', ->(o) { o['lines'].reject { |l| l['used_up'] }.map { |l| goods(l) } }],
+        ['used up', ->(o) { used_up(o) }],
+        ['shipping', ->(o) { [Line.new('', words(o['shipping_cents']))] }],
+        ['work', ->(o) { work(o) }],
+        [-> { tax_head }, ->(o) { [Line.new('', words(o['tax_cents']))] }],
+        [-> { "total #{@quote['currency']}".strip }, ->(o) { [total(o)] }],
+        ['not in it', ->(o) { texts(o['missing']) }],
+        ['kept, A', ->(o) { (o['keeps'] || []).flat_map { |k| kept(k) } }],
+        ['dipped beam', ->(o) { o['light'] ? [Line.new("#{figure(o['light'])} times the light, as claimed")] : [] }],
+        ['parts here in', ->(o) { o['lead_days'] ? [Line.new("#{o['lead_days']} days")] : [] }],
+        ['to know', ->(o) { texts(o['mind']) }]
+      ].freeze
+      private_constant :SECTIONS
 
       private
 
@@ -76,13 +83,16 @@ module Miser
 
       def goods(line) = Line.new(line['count'] > 1 ? "#{line['count']} × #{line['name']}" : line['name'], words(line['cents']))
 
+      def total(offer) = Line.new((offer['missing'] || []).any? ? 'at least' : '', words(offer['total_cents']), true)
+
       # One sum, and what it is for.
       def used_up(offer)
         lines = offer['lines'].select { |l| l['used_up'] }
         return [] if lines.empty?
 
         known = lines.filter_map { |l| l['cents'] }
-        [Line.new(lines.map { |l| l['name'].split(',').first.downcase }.uniq.join(', '), known.size == lines.size ? words(known.sum) : "at least #{words(known.sum)}")]
+        names = lines.map { |l| l['name'].split(',').first.downcase }.uniq
+        [Line.new(names.join(', '), known.size == lines.size ? words(known.sum) : "at least #{words(known.sum)}")]
       end
 
       def work(offer)
@@ -92,8 +102,13 @@ module Miser
       end
 
       def kept(keep)
-        side = ->(name) { keep["#{name}_a"] ? "#{format('%.1f', keep["#{name}_a"]).tr('-', '−')} ± #{format('%.1f', keep["#{name}_sigma_a"] || 0)}" : 'not known' }
-        [Line.new("#{keep['label']}: #{side['before']} before, #{side['after']} after#{", #{VERDICTS.fetch(keep['after'])}" if keep['after']}")]
+        verdict = keep['after'] ? ", #{VERDICTS.fetch(keep['after'])}" : ''
+        [Line.new("#{keep['label']}: #{side(keep, 'before')} before, #{side(keep, 'after')} after#{verdict}")]
+      end
+
+      def side(keep, name)
+        amps, sigma = keep.values_at("#{name}_a", "#{name}_sigma_a")
+        amps ? "#{format('%.1f', amps).tr('-', '−')} ± #{format('%.1f', sigma || 0)}" : 'not known'
       end
 
       def foot
@@ -101,7 +116,8 @@ module Miser
       end
 
       def head_lines
-        [[@shop, "made on #{@quote['made_on']}", @valid_until && "holds until #{@valid_until}", @state].compact.reject(&:empty?).join(' · '), @quote['intro']].compact.reject(&:empty?)
+        facts = [@shop, "made on #{@quote['made_on']}", @valid_until && "holds until #{@valid_until}", @state]
+        [facts.compact.reject(&:empty?).join(' · '), @quote['intro']].compact.reject(&:empty?)
       end
 
       def said(text) = Paper.said(text.to_s)
@@ -124,7 +140,7 @@ module Miser
 
       def cut(lines) = lines.size > @most ? [*lines.first(@most - 1), Line.new("and #{lines.size - @most + 1} more")] : lines
 
-      def row_h(cells) = cells.map { |lines| cut(lines).sum(0) { |l| line_h(l) } }.max.then { |h| [h, text_h('X', @size, HEAD_W)].max + 6 }
+      def row_h(cells) = cells.map { |lines| cut(lines).sum { |l| line_h(l) } }.max.then { |h| [h, text_h('X', @size, HEAD_W)].max + 6 }
 
       def line_h(line) = text_h(line.text.to_s.empty? ? 'X' : line.text, @size, line_w(line))
 

@@ -35,7 +35,8 @@ module Miser
         owed = rows.select { |r| AWAITED.include?(r['state']) || Warranty.new(r).away? }
         return if owed.empty?
 
-        owed.group_by { |r| r['supplier'] || 'nobody named' }.map { |name, list| "#{name}: #{list.map { |r| said(r) }.join(', ')}" }.join('; ')
+        by_supplier = owed.group_by { |r| r['supplier'] || 'nobody named' }
+        by_supplier.map { |name, list| "#{name}: #{list.map { |r| said(r) }.join(', ')}" }.join('; ')
       end
 
       # What the shelf gained and lost by it: what came beyond the job's own need, and what was taken.

@@ -6,7 +6,8 @@ module Miser
   module Buying
     # What is promised for a part that was bought, and what became of those that failed.
     class Warranty
-      OUTCOMES = { 'repaired' => 'came back mended', 'replaced' => 'another came', 'refunded' => 'the money came back', 'refused' => 'refused' }.freeze
+      OUTCOMES = { 'repaired' => 'came back mended', 'replaced' => 'another came', 'refunded' => 'the money came back',
+                   'refused' => 'refused' }.freeze
 
       # @param row [Hash] of the job's purchases
       # @param until_day [#call] the day so many months after a day, as both are written

@@ -45,7 +45,10 @@ module Miser
 
       # Feeds of some loads, without the boxes they hang on.
       # @param loads [Array<String>] @return [Line]
-      def fed(loads, name = nil) = together(name, feeds.select { |f| loads.include?(f.load_id) }.map { |f| timed(f.kind.label.downcase, @ticket.wiring.needs.minutes(f)) })
+      def fed(loads, name = nil)
+        theirs = feeds.select { |f| loads.include?(f.load_id) }
+        together(name, theirs.map { |f| timed(f.kind.label.downcase, @ticket.wiring.needs.minutes(f)) })
+      end
 
       private
 

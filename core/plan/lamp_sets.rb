@@ -36,7 +36,8 @@ module Miser
       def asks(ticket, lamps)
         mine = ticket.document.loads_of(lamps.map(&:id))
         work = Labour.new(ticket).of(ids_of(ticket, lamps))
-        { needs: needs(ticket, lamps), minutes: work.minutes, untimed: work.untimed, once: @draft.boxes(ticket, mine), cuts: cuts(ticket, mine) }
+        { needs: needs(ticket, lamps), minutes: work.minutes, untimed: work.untimed, once: @draft.boxes(ticket, mine),
+          cuts: cuts(ticket, mine) }
       end
 
       private

@@ -27,7 +27,8 @@ module Miser
         return [] unless survey.ready? && ticket.document.signal_lamps?
 
         chosen = survey.chosen.filter_map { |key| survey.cures.remedy(key) }.map(&:cost)
-        [*wrong(survey), *chosen.flat_map(&:notes), *(chosen.any?(&:loses_warning) ? ['A lamp that fails is no longer told by the flash rate.'] : [])]
+        [*wrong(survey), *chosen.flat_map(&:notes),
+          *(chosen.any?(&:loses_warning) ? ['A lamp that fails is no longer told by the flash rate.'] : [])]
       rescue Unsolvable => e
         ["Turn signals: #{e.message}"]
       end

@@ -57,7 +57,7 @@ module Miser
         document = @ticket.document
         fitted = Job::Pairs.new(document).then { |p| [*p.plain, *p.signals, *p.held] }.select { |lamps| lamps.any?(&:part) }
         [*fitted.map { |lamps| "#{Job::Pairs.called(lamps)}: #{lamps.filter_map(&:part).map { |part| part['name'] }.uniq.join(', ')}" },
-         *cures, *wanted.select { |l| l['taken'] }.map { |l| "#{l['name']}: #{feed_of(l)}" }]
+          *cures, *wanted.select { |l| l['taken'] }.map { |l| "#{l['name']}: #{feed_of(l)}" }]
       end
 
       def cures
@@ -78,7 +78,8 @@ module Miser
 
       def lines
         @list.lines.select { |l| l.need.total.positive? }.map do |l|
-          { 'name' => l.name[0, 120], 'count' => l.need.total, 'cents' => l.cents, 'used_up' => CONSUMABLES.include?(l.need.use) || nil }.compact
+          { 'name' => l.name[0, 120], 'count' => l.need.total, 'cents' => l.cents,
+            'used_up' => CONSUMABLES.include?(l.need.use) || nil }.compact
         end
       end
 
@@ -93,7 +94,9 @@ module Miser
         asked = [*wanted['keeps'], wanted['axis']].uniq
         before = @ticket.budget.lines('before').to_h { |l| [[l.scenario.id, l.circuit.id], l] }
         lines = @ticket.budget.lines('after').select { |l| asked.include?(l.scenario.id) }
-        lines.map { |l| { 'label' => l.scenario.name[0, 120], **side('before', before[[l.scenario.id, l.circuit.id]]), **side('after', l) } }
+        lines.map do |l|
+          { 'label' => l.scenario.name[0, 120], **side('before', before[[l.scenario.id, l.circuit.id]]), **side('after', l) }
+        end
       end
 
       def side(name, line)

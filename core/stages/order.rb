@@ -67,7 +67,8 @@ module Miser
       def self.warranty(call, part_id) = (call.ticket.market.part(part_id) || {}).slice('warranty_months', 'warranty_lifetime')
 
       # Before which step of the work it must be here.
-      STEPS = { 'choose' => 'lamps changed', 'headlight' => 'headlight fitted', 'signals' => 'signals put right', 'wiring' => 'feeds laid' }.freeze
+      STEPS = { 'choose' => 'lamps changed', 'headlight' => 'headlight fitted', 'signals' => 'signals put right',
+                'wiring' => 'feeds laid' }.freeze
 
       # @param need [Buying::Need] @return [String]
       def self.needed_by(need)

@@ -16,7 +16,6 @@ module Miser
       AS_IT_STANDS = 'now'
       # Between the plans of a quote.
       AND = '|'
-      LETTERS = %w[A B C].freeze
 
       # A plan taken: every choice at once. See Miser::Plan::Taking for how it is written.
       act('plan_take') do |call|
@@ -34,7 +33,7 @@ module Miser
           raise Stage::Unavailable.new(field: 'Plans', given: call.value, accepts: "one to #{Quote::Quotes::MOST} plans, or now, with #{AND} between")
         end
 
-        offers = keys.each_with_index.map { |key, i| PlanStage.offer(call, key, "Plan #{LETTERS[i]}") }
+        offers = keys.each_with_index.map { |key, i| PlanStage.offer(call, key, "Plan #{i + 1}") }
         call.document.merge('quotes' => [*call.document['quotes'], PlanStage.quote(call, offers)])
       rescue Miser::Plan::Taking::Unknown => e
         raise Stage::Unavailable.new(field: e.field, given: e.given, accepts: e.accepts)
@@ -47,7 +46,8 @@ module Miser
         Stages.known!(id.to_s, rows.to_h { |r| [r['id'], r] }, 'Quote')
         row = rows.find { |r| r['id'] == id }
         Stages.known!(offer_id.to_s, row['offers'].to_h { |o| [o['id'], o] }, 'Offer')
-        raise Stage::Unavailable.new(field: 'Accepted by', given: by.to_s, accepts: 'a name, 80 letters at most') unless by.to_s.strip.length.between?(1, 80)
+        named = by.to_s.strip.length.between?(1, 80)
+        raise Stage::Unavailable.new(field: 'Accepted by', given: by.to_s, accepts: 'a name, 80 letters at most') unless named
 
         accepted = { 'offer_id' => offer_id, 'by' => by.strip, 'on' => call.now[0, 10] }
         call.document.merge('quotes' => rows.map { |r| r['id'] == id ? r.merge('accepted' => accepted) : r })
@@ -63,8 +63,9 @@ module Miser
       def self.quote(call, offers)
         money = call.ticket.market.money
         number = (call.document['quotes'] || []).map { |q| q['number'].to_i }.max.to_i + 1
-        { 'id' => call.fresh_id.call, 'number' => number, 'made_on' => call.now[0, 10], 'valid_days' => money['quote_days'], 'currency' => money['currency'],
-          'tax' => money['tax'], 'tax_percent' => money['tax_percent'], 'rate_cents' => money['rate_cents'],
+        { 'id' => call.fresh_id.call, 'number' => number, 'made_on' => call.now[0, 10],
+          'valid_days' => money['quote_days'], 'currency' => money['currency'], 'tax' => money['tax'], 'tax_percent' => money['tax_percent'],
+          'rate_cents' => money['rate_cents'],
           'intro' => "Lighting of #{call.document['name']}, as talked over.",
           'notes' => 'Light is what the makers claim. What a machine keeps is reckoned from what was measured on it.', 'offers' => offers }.compact
       end

@@ -11,6 +11,75 @@ class PlanScreenTest < Miser::BrowserTest
     click_on 'Search'
   end
 
+  # Every machine of the demo: the best plan, or what stands in its way.
+  def test_the_others_are_planned
+    { 'dunlin250' => '[data-testid=stuck]', 'ptarmigan550' => '[data-testid=stuck]', 'bracken420' => '[data-testid=stuck]',
+      'curlew1100' => '[data-testid=shown] b.num' }.each do |machine, answer|
+      searched machine
+      assert_selector answer, text: /\w/, wait: SEARCH_S
+      click_on 'Stop' if has_button?('Stop', wait: 0)
+    end
+  end
+
+  # The owner is shown two plans, says yes to one, which is taken, ordered, and comes in part.
+  def test_quoted_accepted_ordered_and_come_in_part
+    searched 'wren125'
+    assert_selector '[data-testid=plan-status]', text: 'proved best of', wait: SEARCH_S
+    assert_selector '[data-testid=front] [data-plan]', minimum: 4, wait: SEARCH_S
+    best = find('[data-testid=shown] b.num').text
+    all('[data-testid=front] [data-plan]').last.click
+    click_on 'Compare'
+    assert_equal (document('wren125')['quotes'] || []).size, 0
+    find('[data-testid=make-quote]').click
+    assert_selector '[data-testid=quote] [data-total]', count: 2
+    assert_includes all('[data-total] b').map(&:text), best, 'what the search said is what is offered'
+    enter "/quotes/#{document('wren125')['quotes'].first['id']}/intro", 'Before the dark season.'
+    within('[data-testid=quote]') do
+      assert_selector '[data-accept="Plan 1"]:disabled'
+      fill_in 'accepted by', with: 'Osk Tarn'
+      find('[data-accept="Plan 1"]').click
+    end
+    assert_selector '[data-testid=quote-state]', text: 'Plan 1 accepted by Osk Tarn'
+    assert_text 'Plan 1 was accepted and is not taken yet'
+    find('[data-testid=take-accepted]').click
+    wait_until { document('wren125').dig('plan', 'taken') == document('wren125')['quotes'].first['offers'].first['key'] }
+    assert_no_text 'is not taken yet'
+    partly_received
+  end
+
+  def partly_received
+    visit '/job/wren125/order'
+    all('[data-supplier] button', text: 'Put down as ordered').first.click
+    assert_selector '[data-purchase][data-state=ordered]', minimum: 2
+    first, second = all('[data-purchase]').map { |row| row['data-purchase'] }
+    find("[data-purchase=\"#{first}\"]").click_on 'came'
+    assert_selector "[data-purchase=\"#{first}\"][data-state=received]"
+    find("[data-purchase=\"#{second}\"] input").set('0')
+    find("[data-purchase=\"#{second}\"]").click_on 'came short'
+    assert_selector "[data-purchase=\"#{second}\"][data-state=short]", text: '0 came'
+    saved!
+    visit '/'
+    assert_text(/#{Regexp.escape(second)} \(0 of \d+ came\)/)
+    visit '/job/wren125/order'
+    find("[data-purchase=\"#{second}\"]").click_on 'the rest came'
+    assert_selector "[data-purchase=\"#{second}\"][data-state=received]"
+    failed_under_warranty first
+  end
+
+  # It failed: what is wrong with it, and when it was sent.
+  def failed_under_warranty(name)
+    find("[data-warranty=\"#{name}\"] summary").click
+    click_on 'It failed'
+    row = -> { document('wren125')['purchases'].find { |r| r['name'] == name } }
+    wait_until { (row.call['claims'] || []).any? }
+    at = "/purchases/#{row.call['id']}/claims/#{row.call['claims'].first['id']}"
+    enter "#{at}/defect", 'flickers when warm'
+    find("[data-at=\"#{at}/sent_on\"]").set(Date.today)
+    wait_until { row.call['claims'].first['sent_on'] == Date.today.iso8601 }
+    visit '/'
+    assert_text "#{name} (back under warranty)"
+  end
+
   def test_planned_taken_and_on_the_list
     searched 'wren125'
     assert_selector '[data-testid=plan-status]', text: 'proved best of', wait: SEARCH_S

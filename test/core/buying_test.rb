@@ -122,20 +122,25 @@ class BuyingTest < Miser::Test
 
   def warranty(**row)
     row = row.transform_keys(&:to_s)
-    B::Warranty.new(row, until_day: ->(day, months) { (Date.iso8601(day) >> months).iso8601 }, days: ->(day) { (Date.iso8601(day) - Date.new(2026, 3, 1)).to_i })
+    days = ->(day) { (Date.iso8601(day) - Date.new(2026, 3, 1)).to_i }
+    B::Warranty.new(row, until_day: ->(day, months) { (Date.iso8601(day) >> months).iso8601 }, days: days)
   end
 
   # From the day it came; the last day counts; the end of a short month is the end.
   def test_what_is_promised_of_a_part
-    { { warranty_lifetime: true, warranty_months: 2 } => %w[lifetime for\ life], { warranty_months: 24 } => ['unknown', '24 months from the day it comes'],
-      {} => ['unknown', 'not known'], { warranty_months: 1, received_on: '2026-01-31' } => ['over', 'ended 2026-02-28'],
+    { { warranty_lifetime: true, warranty_months: 2 } => ['lifetime', 'for life'],
+      { warranty_months: 24 } => ['unknown', '24 months from the day it comes'], {} => ['unknown', 'not known'],
+      { warranty_months: 1, received_on: '2026-01-31' } => ['over', 'ended 2026-02-28'],
       { warranty_months: 12, received_on: '2025-03-01' } => ['running', 'until 2026-03-01'],
       { warranty_months: 12, received_on: '2025-02-28' } => ['over', 'ended 2026-02-28'],
-      { warranty_months: 3, ordered_on: '2026-02-01', state: 'ordered' } => ['unknown', '3 months from the day it comes'] }.each do |row, (state, words)|
+      { warranty_months: 3, ordered_on: '2026-02-01', state: 'ordered' } =>
+        ['unknown', '3 months from the day it comes'] }.each do |row, (state, words)|
       assert_equal [state, "warranty #{words}"], [warranty(**row).state, warranty(**row).words], row.inspect
     end
-    claims = { {} => 'not sent yet', { sent_on: '2026-02-01' } => 'sent 2026-02-01, not back', { back_on: '2026-02-09' } => 'came back 2026-02-09',
-               { sent_on: '2026-02-01', back_on: '2026-02-09', outcome: 'replaced' } => 'another came 2026-02-09', { outcome: 'refused' } => 'refused' }
+    claims = { {} => 'not sent yet', { sent_on: '2026-02-01' } => 'sent 2026-02-01, not back',
+               { back_on: '2026-02-09' } => 'came back 2026-02-09',
+               { sent_on: '2026-02-01', back_on: '2026-02-09', outcome: 'replaced' } => 'another came 2026-02-09',
+               { outcome: 'refused' } => 'refused' }
     claims.each { |claim, words| assert_equal words, warranty.claim_words(claim.transform_keys(&:to_s)) }
   end
 

@@ -139,9 +139,9 @@ class PlanTest < Miser::Test
 
   def act(name, ticket, key)
     count = 0
-    Miser::Stage.any_act(name).call(Miser::Stage::Call.new(ticket: ticket, document: ticket.document.hash_as_given, value: key, fresh_id: lambda {
-      "n#{count += 1}"
-    }, now: ''))
+    fresh = -> { "n#{count += 1}" }
+    Miser::Stage.any_act(name).call(Miser::Stage::Call.new(ticket: ticket, document: ticket.document.hash_as_given, value: key,
+      fresh_id: fresh, now: ''))
   end
 
   def test_taking_changes_all_choices_at_once

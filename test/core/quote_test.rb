@@ -10,14 +10,18 @@ require_relative '../../formats/quote_pdf'
 class QuoteTest < Miser::Test
   DAYS = ->(day) { (Date.iso8601(day) - Date.new(2026, 3, 1)).to_i }
   NOW = '2026-02-20T10:00:00Z'
-  MONEYS = [{ 'tax' => 'included', 'tax_percent' => 24, 'rate_cents' => 5400 }, { 'tax' => 'added', 'tax_percent' => 7.25, 'rate_cents' => 6133 },
-            { 'tax' => 'added', 'tax_percent' => 0, 'rate_cents' => nil }].freeze
+  MONEYS = [{ 'tax' => 'included', 'tax_percent' => 24, 'rate_cents' => 5400 },
+    { 'tax' => 'added', 'tax_percent' => 7.25, 'rate_cents' => 6133 }, { 'tax' => 'added', 'tax_percent' => 0, 'rate_cents' => nil }].freeze
 
   def document(id) = Miser::Cli::DemoData.documents.find { |d| d['id'] == id }
 
-  def market(money) = Miser::Cli::DemoData.market.dup.tap { |m| m.instance_variable_set(:@money, m.money.merge('currency' => 'EUR', **money)) }
+  def market(money)
+    Miser::Cli::DemoData.market.dup.tap { |m| m.instance_variable_set(:@money, m.money.merge('currency' => 'EUR', **money)) }
+  end
 
-  def ticket(document, market = MARKET) = Miser::Ticket.new(document, catalogue: Miser::Formats::UsualTables.catalogue(market), market: market, days: DAYS)
+  def ticket(document, market = MARKET)
+    Miser::Ticket.new(document, catalogue: Miser::Formats::UsualTables.catalogue(market), market: market, days: DAYS)
+  end
 
   def act(name, ticket, value)
     count = 0
@@ -25,7 +29,9 @@ class QuoteTest < Miser::Test
       fresh_id: -> { "q#{count += 1}" }, now: NOW))
   end
 
-  def paper(row) = Miser::Formats::QuotePdf.new(row, machine: 'Wren 125', state: 'waits', valid_until: '2026-03-22', shop: 'Station shed').to_s
+  def paper(row)
+    Miser::Formats::QuotePdf.new(row, machine: 'Wren 125', state: 'waits', valid_until: '2026-03-22', shop: 'Station shed').to_s
+  end
 
   def text(pdf) = Open3.capture2('pdftotext', '-layout', '-', '-', stdin_data: pdf, binmode: true).first.force_encoding('UTF-8')
 
@@ -61,7 +67,8 @@ class QuoteTest < Miser::Test
     assert(offer['lines'].none? { |l| l.key?('cents') })
     assert_includes offer['missing'], 'Spark LED wedge: no price'
     assert_includes offer['missing'], 'Spark LED wedge: time not known'
-    assert_match(/^total EUR\s+at least\s+[\d.]+$|^total\s+at least\s+[\d.]+$/, text(paper({ 'number' => 1, 'made_on' => '2026-02-20', 'offers' => [offer] })))
+    assert_match(/^total EUR\s+at least\s+[\d.]+$|^total\s+at least\s+[\d.]+$/,
+      text(paper({ 'number' => 1, 'made_on' => '2026-02-20', 'offers' => [offer] })))
   end
 
   # What stands on the sheet, and that it is one sheet whatever was written.
@@ -71,7 +78,8 @@ class QuoteTest < Miser::Test
     ['Quote 1, Wren 125', 'Station shed', 'holds until 2026-03-22', 'Lantern 7 inch LED unit', '87 min at', 'too close to call',
       'check the local code', 'Accepted: plan'].each { |words| assert_includes printed, words }
     long = row['offers'].first.merge('changes' => Array.new(90) { |i| "Lamp #{i}: #{'a long name of a part ' * 4}" },
-      'lines' => Array.new(120) { |i| { 'name' => "Part #{i} żółty 灯", 'count' => 2, 'cents' => 99 } }, 'mind' => Array.new(12) { |i| "#{i} #{'word ' * 150}" })
+      'lines' => Array.new(120) { |i| { 'name' => "Part #{i} żółty 灯", 'count' => 2, 'cents' => 99 } },
+      'mind' => Array.new(12) { |i| "#{i} #{'word ' * 150}" })
     sheet = paper(row.merge('offers' => [long, long, long], 'notes' => 'n ' * 500, 'intro' => 'i ' * 290))
     assert_equal 1, pages(sheet)
     assert_match(/and \d+ more/, text(sheet))
@@ -82,7 +90,7 @@ class QuoteTest < Miser::Test
     key = 'l1=part/p-ember-hs1;cure=none'
     made = act('quote_make', ticket(document('wren125')), "now|#{key}")
     row = made['quotes'].last
-    assert_equal [['Plan A', nil], ['Plan B', key]], row['offers'].map { |o| o.values_at('name', 'key') }
+    assert_equal([['Plan 1', nil], ['Plan 2', key]], row['offers'].map { |o| o.values_at('name', 'key') })
     quotes = Miser::Quote::Quotes.new(Miser::Job::Document.new(made), DAYS)
     assert_equal ['open', 'waits for the owner'], [quotes.state(row), quotes.words(row)]
     assert_equal 'expired', quotes.state(row.merge('valid_days' => 8)), 'nine days old'
@@ -90,8 +98,8 @@ class QuoteTest < Miser::Test
     yes = act('quote_accept', ticket(made), "#{row['id']}/#{row['offers'].last['id']}/ Runa Holm ")
     assert_empty Miser::Formats::JobSchema.errors(yes)
     accepted = Miser::Quote::Quotes.new(Miser::Job::Document.new(yes), DAYS)
-    assert_equal 'Plan B accepted by Runa Holm on 2026-02-20', accepted.words(accepted.rows.first)
-    assert_equal(['Plan B was accepted and is not taken yet'], ticket(yes).stage('plan').wants.map(&:text))
+    assert_equal 'Plan 2 accepted by Runa Holm on 2026-02-20', accepted.words(accepted.rows.first)
+    assert_equal(['Plan 2 was accepted and is not taken yet'], ticket(yes).stage('plan').wants.map(&:text))
     assert_empty ticket(act('plan_take', ticket(yes), key)).stage('plan').wants
     # What was said stays said, whatever the shelf costs now.
     assert_equal made['quotes'].last['offers'], act('plan_take', ticket(yes), key)['quotes'].last['offers']

@@ -108,7 +108,8 @@ class PlanRoutesTest < Miser::Test
       call(:post, "/api/jobs/dunlin250/receipts?purchases=#{to.join(',')}&revision=#{job('dunlin250')['revision']}&name=bill.pdf", bytes,
         contract: '/api/jobs/{id}/receipts', headers: { 'CONTENT_TYPE' => type })
     end
-    [['no pdf', 'application/pdf', ids, 422], [pdf, 'image/jpeg', ids, 422], [pdf, 'application/pdf', ['none'], 422], [pdf, 'application/pdf', [], 422],
+    [['no pdf', 'application/pdf', ids, 422], [pdf, 'image/jpeg', ids, 422], [pdf, 'application/pdf', ['none'], 422],
+      [pdf, 'application/pdf', [], 422],
       [pdf, 'text/html', ids, 415], ["%PDF-#{'x' * 3_200_000}", 'application/pdf', ids, 422]].each do |bytes, type, to, status|
       send_receipt.call(bytes, type: type, to: to)
       assert_equal status, last_response.status, [type, to, bytes[0, 8]].inspect
@@ -116,7 +117,7 @@ class PlanRoutesTest < Miser::Test
     send_receipt.call(pdf)
     assert_equal 200, last_response.status
     kept = order['purchases'].map { |p| p['receipt'] }.uniq
-    assert_equal [%w[application/pdf bill.pdf]], kept.map { |r| r.values_at('type', 'name') }
+    assert_equal([%w[application/pdf bill.pdf]], kept.map { |r| r.values_at('type', 'name') })
     get "/api/jobs/dunlin250/attachments/#{kept.first['id']}", {}, { 'HTTP_HOST' => '127.0.0.1' }
     assert_equal pdf, last_response.body
     assert_match(/attachment/, last_response.headers['Content-Disposition'], 'it is never shown as a page of Miser')
@@ -134,7 +135,8 @@ class PlanRoutesTest < Miser::Test
     get "/api/jobs/dunlin250/quotes/#{quote['id']}/file", {}, { 'HTTP_HOST' => '127.0.0.1' }
     assert_equal ['application/pdf', '%PDF-'], [last_response.content_type, last_response.body[0, 5]]
     text, = Open3.capture2('pdftotext', '-layout', '-', '-', stdin_data: last_response.body, binmode: true)
-    [quote['offers'].first['total_cents'].then { |c| format('%d.%02d', *c.divmod(100)) }, 'Station shed, Eastquay'].each { |words| assert_includes text, words }
+    assert_includes text, format('%d.%02d', *quote['offers'].first['total_cents'].divmod(100))
+    assert_includes text, 'Station shed, Eastquay'
     get '/api/jobs/dunlin250/quotes/none/file', {}, { 'HTTP_HOST' => '127.0.0.1' }
     assert_equal 404, last_response.status
     act('quote_accept', "#{quote['id']}/#{quote['offers'].first['id']}/Runa Holm")

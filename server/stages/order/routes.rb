@@ -36,8 +36,11 @@ module Miser
           rows = app.found(app.jobs.find(app.params['id'])).document['purchases'] || []
           ids = app.params['purchases'].to_s.split(',')
           strange = ids.empty? ? '' : ids.find { |id| rows.none? { |r| r['id'] == id } }
-          raise Refusal.new(422, 'This receipt can’t be taken.', kept: 'Nothing was changed.',
-            fields: [{ at: '/purchases', field: 'Lines', message: "“#{strange[0, 40]}” is no line of this order", accepts: 'ids of lines, with commas between' }]) if strange
+          if strange
+            raise Refusal.new(422, 'This receipt can’t be taken.', kept: 'Nothing was changed.',
+              fields: [{ at: '/purchases', field: 'Lines', message: "“#{strange[0, 40]}” is no line of this order",
+                         accepts: 'ids of lines, with commas between' }])
+          end
 
           kept = Formats::Receipt.new(bytes, app.request.media_type)
           file = Store::Attachments::Kept.new(id: Jobs.fresh_id, type: kept.type, bytes: kept.bytes)

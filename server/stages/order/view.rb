@@ -42,13 +42,15 @@ module Miser
           { id: r['id'], name: r['name'], supplier: r['supplier'], article: r['article'], packs: r['packs']&.to_i, pack: r['pack']&.to_i,
             pieces: r['pieces'].to_i, got: r['got']&.to_i, cents: r['cents']&.to_i, state: r['state'],
             words: Buying::Purchases::STATES.fetch(r['state']), ordered_on: r['ordered_on'], received_on: r['received_on'],
-            due: Days.after(r['ordered_on'], r['lead_days']&.to_i), needed: needed.key?(r['key']), warranty: warranty(r), receipt: r['receipt'] }
+            due: Days.after(r['ordered_on'], r['lead_days']&.to_i), needed: needed.key?(r['key']),
+            warranty: warranty(r), receipt: r['receipt'] }
         end
       end
 
       def warranty(row)
         warranty = Buying::Warranty.new(row, until_day: Days.method(:months_after), days: Days.method(:until))
-        { state: warranty.state, words: warranty.words, claims: warranty.claims.map { |c| { id: c['id'], words: warranty.claim_words(c) } } }
+        claims = warranty.claims.map { |c| { id: c['id'], words: warranty.claim_words(c) } }
+        { state: warranty.state, words: warranty.words, claims: claims }
       end
 
       def order(order)

@@ -2839,6 +2839,7 @@ export interface components {
                 cents: number;
                 minutes: number;
                 missing: string[];
+                light: number | null;
             };
             quotes: components["schemas"]["QuoteRow"][];
             currency: string | null;

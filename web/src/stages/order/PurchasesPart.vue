@@ -33,7 +33,7 @@ function cameShort(row: Purchase) {
   <section aria-labelledby="ordered-head" data-testid="purchases">
     <h3 id="ordered-head" class="mb-1 text-lg">Ordered</h3>
     <div class="overflow-x-auto">
-      <table class="sheet w-full">
+      <table class="sheet w-full [&_tbody_td]:align-top">
         <thead>
           <tr>
             <th>what</th>
@@ -58,7 +58,7 @@ function cameShort(row: Purchase) {
             <td :class="TONES[p.state] ?? ''">
               {{ p.words }}<span v-if="p.got !== null">: {{ p.got }} came</span>
               <span v-if="p.received_on" class="block text-sm text-dim">{{ p.received_on }}</span>
-              <span v-if="p.state === 'ordered' && p.due" class="block text-sm text-dim">due {{ p.due }}</span>
+              <span v-if="p.state === 'ordered' && p.due" class="block text-sm whitespace-nowrap text-dim">due {{ p.due }}</span>
             </td>
             <td>
               <div class="flex flex-wrap justify-end gap-2">

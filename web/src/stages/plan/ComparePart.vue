@@ -81,7 +81,10 @@ const job = useJob()
           </tr>
           <tr>
             <th scope="row">light, dipped</th>
-            <td>–</td>
+            <td>
+              <template v-if="cost.light">{{ cost.light.toFixed(1) }} × as it came in, as claimed</template
+              ><span v-else class="text-dim">not known</span>
+            </td>
             <td v-for="p in plans" :key="p.letter">
               <template v-if="p.plan.light">{{ p.plan.light.toFixed(1) }} × as it came in, as claimed</template
               ><span v-else class="text-dim">not known</span>

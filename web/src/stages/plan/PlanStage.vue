@@ -127,7 +127,7 @@ function take(found: Found) {
         @drop="held = compared(held, $event)"
         @quote="(keys: string[]) => job.act('quote_make', keys.join('|'))"
       />
-      <QuotePart v-if="view.quotes.length" class="mb-5" :quotes="view.quotes" />
+      <QuotePart v-if="view.quotes.length" class="mt-6 mb-5" :quotes="view.quotes" />
       <button type="button" class="btn mb-5" :disabled="job.readonly" data-testid="quote-now" @click="job.act('quote_make', 'now')">
         Quote the job as it stands
       </button>

@@ -2,7 +2,6 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
-import Caution from '../../ui/Caution.vue'
 import FigureValue from '../../ui/FigureValue.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
@@ -53,7 +52,7 @@ async function accept(offer: Offer) {
     </div>
     <p v-else-if="quote.intro" class="mb-2">{{ quote.intro }}</p>
     <div class="overflow-x-auto">
-      <table class="sheet w-full">
+      <table class="sheet w-full [&_tbody_td]:align-top [&_tbody_th]:align-top">
         <thead>
           <tr>
             <th><span class="sr-only">what</span></th>
@@ -66,7 +65,7 @@ async function accept(offer: Offer) {
             </th>
           </tr>
         </thead>
-        <tbody class="align-top">
+        <tbody>
           <tr>
             <th scope="row">what changes</th>
             <td v-for="o in quote.offers" :key="o.id">
@@ -179,8 +178,7 @@ async function accept(offer: Offer) {
         </tbody>
       </table>
     </div>
-    <Caution of="law" class="my-3" />
-    <TextField v-if="!firm" :at="`${at}/notes`" label="Notes" :lines="2" />
+    <TextField v-if="!firm" :at="`${at}/notes`" class="mt-2" label="Notes" :lines="2" />
     <p v-else-if="quote.notes" class="text-dim">{{ quote.notes }}</p>
     <details v-if="before.length" class="mt-3">
       <summary class="min-h-11 cursor-pointer py-2 font-semibold">Quotes before it: {{ before.length }}</summary>
