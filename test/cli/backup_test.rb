@@ -24,7 +24,7 @@ class BackupTest < Miser::Test
 
   def path(folder = @folder) = File.join(folder, 'demo.db')
 
-  def miser(*words, folder: @folder) = Open3.capture3(*BIN, *words, '--demo', '--data', folder)
+  def miser(*words, folder: @folder) = Miser::Program.run(*words, '--demo', '--data', folder)
 
   def jobs(folder = @folder)
     database = Miser::Store::Database.open(path(folder))

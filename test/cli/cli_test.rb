@@ -12,7 +12,7 @@ class CliTest < Miser::Test
   BIN = File.expand_path('../../bin/miser', __dir__)
   WREN = DEMO.grep(/wren/).first
 
-  def miser(*words, stdin: '') = Open3.capture3(*Miser::Program::CALL, *words, stdin_data: stdin)
+  def miser(*words, stdin: '') = Miser::Program.run(*words, input: stdin)
 
   def test_budget_as_json
     out, err, status = miser('budget', WREN, '--format', 'json')

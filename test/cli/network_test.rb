@@ -23,7 +23,7 @@ class NetworkTest < Miser::Test
     FileUtils.rm_rf(@folder)
   end
 
-  def miser(*words, input: '') = Open3.capture3('timeout', '60', *BIN, *words, '--data', @folder, stdin_data: input)
+  def miser(*words, input: '') = Miser::Program.run(*words, '--data', @folder, input: input)
 
   def file(name) = File.join(@folder, name)
 

@@ -21,7 +21,7 @@ class ShopFolderTest < Miser::Test
 
   def teardown = FileUtils.rm_rf(@top)
 
-  def miser(*words, folder: @shop) = Open3.capture3(*BIN, *words, '--demo', '--data', folder)
+  def miser(*words, folder: @shop) = Miser::Program.run(*words, '--demo', '--data', folder)
 
   def path(folder = @shop) = File.join(folder, 'demo.db')
 
