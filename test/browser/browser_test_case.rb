@@ -4,8 +4,7 @@ require_relative '../test_helper'
 require 'capybara/minitest'
 require 'capybara/cuprite'
 require_relative '../support/chromium'
-require_relative '../../cli/demo_data'
-require_relative '../../server/app'
+require_relative '../support/demo_shop'
 
 Capybara.register_driver(:chromium) do |app|
   Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], js_errors: true, **Miser::Chromium.options)
@@ -38,23 +37,10 @@ module Miser
       super.sort.select.with_index { |_, i| i % of == part }.shuffle(random: Random.new(Minitest.seed || 0))
     end
 
-    # The demo laid out once, with the summaries its board shows; each test has a copy of its own.
-    # @return [String] path
-    def self.laid_out
-      @laid_out ||= File.join(Dir.mktmpdir.tap { |folder| Minitest.after_run { FileUtils.rm_rf(folder) } }, 'demo.db').tap do |path|
-        database = Cli::DemoData.open(path)
-        Server::App.on(database).settings.jobs.catch_up(60)
-        database.run('PRAGMA wal_checkpoint(TRUNCATE)')
-        database.disconnect
-      end
-    end
-
     def setup
       skip_unless_built
       @folder = Dir.mktmpdir
-      path = File.join(@folder, 'demo.db')
-      FileUtils.cp(BrowserTest.laid_out, path)
-      @database = Cli::DemoData.open(path)
+      @database = DemoShop.at(File.join(@folder, 'demo.db'))
       Served.app = Server::App.on(@database).new
     end
 

@@ -1,13 +1,12 @@
 # frozen_string_literal: true
 
 require_relative '../test_helper'
+require_relative '../support/demo_shop'
 require 'rack/test'
 require 'net/http'
 require 'puma'
 require 'puma/server'
 require_relative '../support/bench'
-require_relative '../../cli/demo_data'
-require_relative '../../server/app'
 
 # Instruments, guided readings and their stream over a real socket.
 class BenchRoutesTest < Miser::Test
@@ -15,7 +14,7 @@ class BenchRoutesTest < Miser::Test
   include Rack::Test::Methods
 
   def setup
-    @database = Miser::Cli::DemoData.open(File.join(@folder = Dir.mktmpdir, 'x.db'))
+    @database = Miser::DemoShop.at(File.join(@folder = Dir.mktmpdir, 'x.db'))
     Miser::Store::Shop.new(@database)['instruments'] = bench.addresses
     @app = Miser::Server::App.on(@database)
   end

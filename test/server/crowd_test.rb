@@ -5,8 +5,7 @@ require 'puma'
 require 'puma/server'
 require 'tmpdir'
 require_relative '../test_helper'
-require_relative '../../cli/demo_data'
-require_relative '../../server/app'
+require_relative '../support/demo_shop'
 
 # A shop full of windows: several write, each to its own machine and all to one, others read.
 # Every answer is an answer, and every write that was taken is there.
@@ -16,7 +15,7 @@ class CrowdTest < Miser::Test
 
   def setup
     @folder = Dir.mktmpdir
-    @database = Miser::Cli::DemoData.open(File.join(@folder, 'shop.db'))
+    @database = Miser::DemoShop.at(File.join(@folder, 'shop.db'))
     @server = Puma::Server.new(Miser::Server::App.on(@database), nil, min_threads: 8, max_threads: 16)
     @port = @server.add_tcp_listener('127.0.0.1', 0).addr[1]
     @server.run

@@ -13,7 +13,7 @@ class PeopleTest < Miser::Test
   def setup
     # Hashes that take no time.
     ENV['RACK_ENV'] = 'test'
-    @database = Miser::Cli::DemoData.open(':memory:')
+    @database = Miser::DemoShop.in_memory
     @application = Miser::Server::App.on(@database,
       network: Miser::Server::Network.new(hosts: ['bench.lan'], secret: 'x' * 64, secure: false))
     @app = @application.new
@@ -333,7 +333,7 @@ class PeopleTest < Miser::Test
 
   # On the machine itself nobody is asked; the first owner is made there.
   def test_the_first_owner_is_made_at_the_machine
-    @app = Miser::Server::App.on(Miser::Cli::DemoData.open(':memory:')).new
+    @app = Miser::Server::App.on(Miser::DemoShop.in_memory).new
     assert_equal({ 'asked' => false, 'person' => nil, 'may' => { 'change' => true, 'own' => true }, 'owner' => false, 'tablet' => nil },
       call(:get, '/api/me'))
     assert_equal ['Passphrase'], fields(call(:post, '/api/people/owner', { name: 'Runa', passphrase: 'short' }))

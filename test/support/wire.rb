@@ -1,8 +1,7 @@
 # frozen_string_literal: true
 
 require 'rack/test'
-require_relative '../../cli/demo_data'
-require_relative '../../server/app'
+require_relative 'demo_shop'
 
 module Miser
   # Talks to the server as a client does, and holds every answer against the contract.
@@ -14,7 +13,7 @@ module Miser
     def settings = app.instance_variable_get(:@instance)&.settings || app.settings
 
     def app
-      @app ||= Server::App.on(Cli::DemoData.open(':memory:')).new
+      @app ||= Server::App.on(DemoShop.in_memory).new
     end
 
     # Sends, and holds the answer against the contract.
