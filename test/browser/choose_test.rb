@@ -31,7 +31,7 @@ class ChooseTest < Miser::BrowserTest
   def test_the_whole_shelf_and_a_part_fitted_from_it
     visit '/job/bracken420/choose/l2'
     assert_selector '[data-testid=options], p', text: /./
-    few = all('[data-testid=options] tbody tr').size
+    few = all('[data-testid=options] tbody tr', wait: 1).size
     click_on 'the whole shelf'
     assert_selector '[data-testid=options] tr', text: 'not this lamp’s', minimum: 1
     assert_operator all('[data-testid=options] tbody tr').size, :>, few
