@@ -59,7 +59,7 @@ module Miser
         { best: work.search.best && found(work, work.search.best), proved: work.search.done?,
           plans: work.problem.size, nodes: work.search.nodes,
           stuck: stuck && { text: stuck[:standing].words, ways: stuck[:standing].ways.map(&:to_h) },
-          front: work.front.points.map { |f| found(work, f) }, left_out: work.draft.left_out.map(&:to_h) }
+          cheaper: said.to_h.dig('done', :cheaper)&.to_h, front: work.front.points.map { |f| found(work, f) }, left_out: work.draft.left_out.map(&:to_h) }
       end
 
       def self.found(work, found)
@@ -79,6 +79,7 @@ module Miser
                    "No plan meets all of it. #{data[:stuck][:text]}"
                  end]
         lines += best[:changes].map { |change| "  #{change}" } if best
+        lines << "Why not cheaper? #{data[:cheaper].values_at(:text, :reading).compact.join(' ')}" if best && data[:cheaper]
         lines += ['', 'Compromises, the cheapest first:', *data[:front].map { |f| "  #{row(f)}" }]
         lines.join("\n")
       end

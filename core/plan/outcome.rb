@@ -32,8 +32,8 @@ module Miser
         off = @problem.lines.each_index.find { |i| keep(i).nil? || (keep(i).value - found.kept[i]).abs > APART_A }
         return "its parts do not add up: #{@problem.lines[off].label}" if off
 
-        poor = keeps.find { |i| Budget::Verdict.of(keep(i).value, keep(i).sigma) != 'keeps' }
-        return "#{@problem.lines[poor].label}: too close" if poor
+        poor = keeps.find { |i| verdict(i) != 'keeps' }
+        return line_words(poor) if poor
 
         dark || @ticket.wiring.red.first&.text
       rescue Unsolvable => e
@@ -79,11 +79,27 @@ module Miser
         before.positive? && found.light.positive? ? found.light / before : nil
       end
 
-      # What would settle whether it keeps. @return [String, nil]
-      def reading
-        line = @ticket.budget.doubtful_line('after')
-        best = line&.verdict == 'too_close' ? @ticket.budget.ranked_readings('after').first : nil
-        best && "Read #{best.name.downcase}: that settles most of it."
+      # @param index [Integer] of a line @return [String, nil] keeps, owes, too_close
+      def verdict(index) = keep(index).then { |f| f && Budget::Verdict.of(f.value, f.sigma) }
+
+      VERDICTS = { 'keeps' => 'it keeps', 'owes' => 'it owes', 'too_close' => 'too close to call' }.freeze
+
+      # @param index [Integer] @return [String] what is kept there, and what that means
+      def line_words(index)
+        kept = keep(index)
+        said = kept ? format('%.1f ± %.1f A, %s', kept.value, kept.sigma.to_f, VERDICTS.fetch(verdict(index))).tr('-', '−') : 'not known'
+        "#{@problem.lines[index].label}: #{said}"
+      end
+
+      # The reading that would settle whether it keeps, and whether it then would.
+      # @param index [Integer] of a line @return [String, nil] where it is decided as it is, or nothing would help
+      def reading(index = @problem.axis)
+        return unless verdict(index) == 'too_close'
+
+        line = @problem.lines[index]
+        best = Budget::NextReading.ranked(@ticket.budget.line('after', line.scenario, line.circuit)).first or return
+        then_so = Budget::Verdict.of(keep(index).value, best.sigma_after) == 'keeps'
+        "Next reading: #{best.name.sub(/\A[A-Z](?=[a-z])/, &:downcase)}; #{then_so ? 'if it comes out as figured, it keeps' : 'that takes most of the doubt'}."
       end
 
       private

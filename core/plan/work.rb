@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative 'cheaper'
 require_relative 'draft'
 require_relative 'front'
 require_relative 'outcome'
@@ -70,7 +71,7 @@ module Miser
           @front.points.drop(before).each { |found| say('point', found: found) }
           say('progress', progress)
         end
-        say('done', left_out: draft.left_out)
+        say('done', left_out: draft.left_out, cheaper: cheaper)
         nil
       end
 
@@ -139,6 +140,8 @@ module Miser
 
         say('stuck', standing: Standing.new(problem, conditions, most: QUESTION))
       end
+
+      def cheaper = @search.best && Cheaper.of(outcome(@search.best), @front.points.map { |found| outcome(found) }, conditions.keeps)
 
       def progress
         { nodes: @search.nodes, done: @search.done?, text: @search.words, plans: problem.size, points: @front.points.size }

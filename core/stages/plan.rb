@@ -64,8 +64,7 @@ module Miser
         money = call.ticket.market.money
         number = (call.document['quotes'] || []).map { |q| q['number'].to_i }.max.to_i + 1
         { 'id' => call.fresh_id.call, 'number' => number, 'made_on' => call.now[0, 10],
-          'valid_days' => money['quote_days'], 'currency' => money['currency'], 'tax' => money['tax'], 'tax_percent' => money['tax_percent'],
-          'rate_cents' => money['rate_cents'],
+          'valid_days' => money['quote_days'], **money.slice('currency', 'tax', 'tax_percent', 'rate_cents'),
           'intro' => "Lighting of #{call.document['name']}, as talked over.",
           'notes' => 'Light is what the makers claim. What a machine keeps is reckoned from what was measured on it.', 'offers' => offers }.compact
       end

@@ -17,7 +17,7 @@ module Miser
         when 'best', 'point' then { plan: plan(work, said[:found]) }
         when 'settled' then { plan: plan(work, said[:found]), reading: work.outcome(said[:found]).reading }
         when 'stuck' then { text: said[:standing].words, ways: said[:standing].ways.map(&:to_h) }
-        when 'done' then { left_out: said[:left_out].map(&:to_h) }
+        when 'done' then { left_out: said[:left_out].map(&:to_h), cheaper: said[:cheaper]&.to_h }
         else said
         end
       end

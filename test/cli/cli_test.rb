@@ -116,6 +116,25 @@ class CliTest < Miser::Test
     end
   end
 
+  # On one page, or as data; of the job as it stands, or of plans.
+  def test_a_quote
+    Dir.mktmpdir do |folder|
+      sheet = File.join(folder, 'quote.pdf')
+      plan = 'l1=part/p-ember-hs1;l3=keep;cure=none'
+      _, err, status = miser('quote', WREN, '--plan', plan, '--plan', 'now', '--to', sheet, '--data', folder)
+      assert status.success?, err
+      assert_equal '%PDF-', File.binread(sheet, 5)
+      assert_equal 1, Open3.capture2('pdfinfo', sheet).first[/Pages:\s+(\d+)/, 1].to_i
+      refute miser('quote', WREN, '--to', sheet, '--data', folder).last.success?, 'nothing is laid over it unasked'
+      out, err, = miser('quote', WREN, '--plan', plan, '--plan', 'now', '--format', 'json', '--data', folder)
+      assert_empty err
+      assert_equal([plan, nil], JSON.parse(out)['offers'].map { |o| o['key'] })
+      _, err, status = miser('quote', WREN, '--plan', 'l1=part/none', '--data', folder)
+      assert_equal 2, status.exitstatus
+      assert_match(%r{--plan: “part/none” is not known; accepted: }, err)
+    end
+  end
+
   def test_signals_netlist_and_diagnosis
     dunlin = DEMO.grep(/dunlin/).first
     data = JSON.parse(miser('signals', dunlin, '--state', 'left', '--format', 'json').first)

@@ -129,7 +129,26 @@ class PlanTest < Miser::Test
       offered = offer(work, outcome.key)
       assert_equal [outcome.total_cents, found.minutes], offered.values_at('total_cents', 'minutes'), outcome.key
     end
+    why_not_cheaper(work)
     assert_equal 'keeps', Miser::Budget::Verdict.of(work.outcome(work.search.best).keep(work.problem.axis).value, work.search.best.sigma[work.problem.axis])
+  end
+
+  # The dearest of the cheaper ones, and what one reading would make of it: read as figured, its doubt is what was foretold.
+  def why_not_cheaper(work)
+    told = Miser::Plan::Cheaper.of(work.outcome(work.search.best), work.front.points.map { |f| work.outcome(f) }, work.conditions.keeps)
+    below = work.front.points.select { |f| f.cents < work.search.best.cents }.max_by(&:cents)
+    assert_equal work.outcome(below).key, told.key
+    assert told.text.start_with?("#{Miser::Buying::Cents.words(work.outcome(below).total_cents)} costs less, but "), told.text
+    assert_match(/: −?[\d.]+ ± [\d.]+ A, (too close to call|it owes)\.\z/, told.text)
+    none = Miser::Plan::Cheaper.of(work.outcome(below), [work.outcome(work.search.best)], work.conditions.keeps)
+    assert_equal [nil, nil], none.to_a.values_at(0, 2)
+    close = work.front.points.map { |f| work.outcome(f) }.select { |o| o.verdict(work.problem.axis) == 'too_close' }
+    close.each do |outcome|
+      line = outcome.ticket.budget.line('after', work.problem.lines[work.problem.axis].scenario, work.problem.lines[work.problem.axis].circuit)
+      after = Miser::Budget::NextReading.ranked(line).first.sigma_after
+      assert_equal line.keeps.value > 2 * after, outcome.reading.include?('it keeps'), outcome.reading
+    end
+    refute_empty close
   end
 
   # What the owner is offered of a plan.

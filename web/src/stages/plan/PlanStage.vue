@@ -106,6 +106,12 @@ function take(found: Found) {
             <li v-if="shown.changes.length === 0" class="text-dim">Nothing is changed or added.</li>
           </ul>
           <p v-if="plan.reading.value && shown.key === plan.best.value?.key" class="mb-2 text-dim">{{ plan.reading.value }}</p>
+          <div v-if="plan.cheaper.value && shown.key === plan.best.value?.key" class="mb-3" data-testid="cheaper">
+            <b>Why not cheaper?</b> {{ plan.cheaper.value.text }} {{ plan.cheaper.value.reading }}
+            <button v-if="plan.cheaper.value.key" type="button" class="btn btn-bare" @click="chosen = plan.cheaper.value.key">
+              look at it
+            </button>
+          </div>
           <div class="flex flex-wrap gap-2">
             <button type="button" class="btn btn-main" :disabled="job.readonly" data-testid="take" @click="take(shown)">
               Take this plan

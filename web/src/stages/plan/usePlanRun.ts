@@ -12,6 +12,11 @@ interface Progress {
   plans: number
   points: number
 }
+interface Cheaper {
+  key: string | null
+  text: string
+  reading: string | null
+}
 interface Stuck {
   text: string
   ways: { condition: string; text: string }[]
@@ -33,6 +38,7 @@ export function usePlanRun() {
   const stuck = shallowRef<Stuck | null>(null)
   const refused = ref('')
   const leftOut = shallowRef<{ what: string; why: string }[]>([])
+  const cheaper = shallowRef<Cheaper | null>(null)
   const ended = ref('')
   let source: EventSource | undefined
 
@@ -51,6 +57,7 @@ export function usePlanRun() {
     stuck.value = null
     refused.value = ''
     leftOut.value = []
+    cheaper.value = null
     ended.value = ''
   }
 
@@ -69,8 +76,9 @@ export function usePlanRun() {
     },
     stuck: (d: Stuck) => (stuck.value = d),
     point: (d: { plan: Found }) => (front.value = [...front.value.filter((p) => p.key !== d.plan.key), d.plan]),
-    done: (d: { left_out: { what: string; why: string }[] }) => {
+    done: (d: { left_out: { what: string; why: string }[]; cheaper: Cheaper | null }) => {
       leftOut.value = d.left_out
+      cheaper.value = d.cheaper
       ended.value = 'done'
     },
     stopped: () => (ended.value = 'stopped'),
@@ -135,5 +143,5 @@ export function usePlanRun() {
   )
   tryOnScopeDispose(close)
 
-  return { run, failed, adrift, tried, progress, axis, best, proved, reading, front, stuck, refused, leftOut, ended, search, act }
+  return { run, failed, adrift, tried, progress, axis, best, proved, reading, front, stuck, refused, leftOut, cheaper, ended, search, act }
 }
