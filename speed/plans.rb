@@ -13,7 +13,7 @@ module Miser
       SMALL = (1..40)
       LARGE = (1..6)
       # Steps after which the large ones are left, with how far off they may be.
-      STEPS = 200_000
+      STEPS = 1_500_000
 
       def run
         rows = SMALL.map { |seed| pair(small(seed)) }
