@@ -15,6 +15,10 @@ module Miser
       # What is used up, and said in one sum.
       CONSUMABLES = %w[blade_fuse ring_terminal bullet_pair wire shrink crimp lever tie tape grease alcohol primer].freeze
 
+      # Texts of a list, and letters of one.
+      MOST = 100
+      LONGEST = 400
+
       # @param ticket [Ticket] of the job with all of it taken
       def initialize(ticket)
         @ticket = ticket
@@ -26,10 +30,10 @@ module Miser
       # @param id [String] @param name [String] @param key [String, nil] the plan it is, see Plan::Taking; nil: the job as it stands
       # @return [Hash] a row of a quote
       def row(id, name, key)
-        { 'id' => id, 'name' => name, 'key' => key, 'changes' => changes, 'left_out' => left_out, 'mind' => Mind.of(@ticket),
-          'lines' => lines, 'shipping_cents' => @list.shipping_cents, 'work' => work, 'minutes' => @labour.minutes,
-          'net_cents' => net, 'tax_cents' => tax.cents, 'total_cents' => total, 'missing' => missing, 'keeps' => keeps,
-          'light' => Plan::Light.times(@ticket.document)&.round(2), 'lead_days' => lead_days }.compact
+        { 'id' => id, 'name' => name, 'key' => key, 'changes' => said(changes), 'left_out' => said(left_out),
+          'mind' => said(Mind.of(@ticket)), 'lines' => lines, 'shipping_cents' => @list.shipping_cents, 'work' => work,
+          'minutes' => @labour.minutes, 'net_cents' => net, 'tax_cents' => tax.cents, 'total_cents' => total, 'missing' => said(missing),
+          'keeps' => keeps, 'light' => Plan::Light.times(@ticket.document)&.round(2), 'lead_days' => lead_days }.compact
       end
 
       # @return [Integer] cents of all that is known, tax with it
@@ -52,6 +56,9 @@ module Miser
       end
 
       private
+
+      # Lists on a sheet of paper have an end.
+      def said(texts) = texts.first(MOST).map { |text| text[0, LONGEST] }
 
       def changes
         document = @ticket.document

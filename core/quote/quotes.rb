@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../job/document'
+require_relative '../verdicts/consistency'
 
 module Miser
   module Quote
@@ -10,8 +11,32 @@ module Miser
       MOST = 3
       STATES = { 'open' => 'waits for the owner', 'accepted' => 'accepted', 'expired' => 'no longer holds' }.freeze
 
+      # What may be written anew as long as nobody has accepted it.
+      WORDS = %w[intro notes valid_days accepted].freeze
+
+      # Quotes that say something else than they did.
+      # @param document [Hash] @param was [Hash] before
+      # @return [Array<Verdicts::Consistency::Problem>]
+      def self.rewritten(document, was)
+        before = Job::Document.rows(was, 'quotes').to_h { |row| [row['id'], row] }
+        there = Job::Document.rows(document, 'quotes').filter_map { |row| before[row['id']] && [row, before[row['id']]] }
+        there.reject { |row, old| fixed(row, old) == fixed(old, old) }.map do |row, old|
+          Verdicts::Consistency::Problem.new(at: "/quotes/#{row['id']}", level: 'error',
+            message: 'says what was offered on its day, and stays so',
+            accepts: old['accepted'] ? 'a new quote' : 'its words, its days, names of its plans; else a new quote')
+        end
+      end
+
+      # What of a row is not to change.
+      def self.fixed(row, was)
+        return row if was['accepted']
+
+        row.except(*WORDS).merge('offers' => row['offers'].map { |offer| offer.except('name') })
+      end
+      private_class_method :fixed
+
       # @param document [Job::Document]
-      # @param days [#call, nil] whole days from now to a day as it is written; without it nothing expires
+      # @param days [#call, nil] whole days from now to a day as it is written, nil where nobody knows; then nothing expires
       def initialize(document, days = nil)
         @document = document
         @days = days

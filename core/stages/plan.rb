@@ -45,6 +45,7 @@ module Miser
         rows = call.document.fetch('quotes', [])
         Stages.known!(id.to_s, rows.to_h { |r| [r['id'], r] }, 'Quote')
         row = rows.find { |r| r['id'] == id }
+        PlanStage.open!(call.ticket, row)
         Stages.known!(offer_id.to_s, row['offers'].to_h { |o| [o['id'], o] }, 'Offer')
         named = by.to_s.strip.length.between?(1, 80)
         raise Stage::Unavailable.new(field: 'Accepted by', given: by.to_s, accepts: 'a name, 80 letters at most') unless named
@@ -58,6 +59,18 @@ module Miser
 
         taken = Miser::Plan::Taking.new(call.ticket, call.ticket.market.parts, call.fresh_id).apply(Miser::Plan::Taking.read(key))
         Quote::Offer.new(call.ticket.beside(taken)).row(call.fresh_id.call, name, key)
+      end
+
+      def self.quotes(ticket) = Quote::Quotes.new(ticket.document, ticket.method(:days_until))
+
+      # @raise [Stage::NotYet] where nobody can say yes to it any more
+      def self.open!(ticket, row)
+        state = quotes(ticket).state(row)
+        return if state == 'open'
+
+        expired = state == 'expired'
+        raise Stage::NotYet.new(field: 'Quote', why: expired ? 'it no longer holds' : 'it was accepted already',
+          accepts: expired ? 'more days for it to hold, or a new quote' : 'a new quote')
       end
 
       def self.quote(call, offers)
@@ -78,7 +91,7 @@ module Miser
 
       private
 
-      def quotes = @quotes ||= Quote::Quotes.new(document)
+      def quotes = @quotes ||= PlanStage.quotes(ticket)
     end
   end
 end

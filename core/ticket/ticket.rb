@@ -78,7 +78,10 @@ module Miser
     end
 
     # @return [Integer, nil] whole days until all must be here; nil where nobody named a day
-    def days_left = @days && document.own('plan')['by']&.then { |day| @days.call(day) }
+    def days_left = document.own('plan')['by']&.then { |day| days_until(day) }
+
+    # @param day [String] as it is written @return [Integer, nil] whole days from now; nil where nobody knows what day it is
+    def days_until(day) = @days&.call(day)
 
     # What could be fitted to each headlamp, in the order of the lamps.
     # @return [Array<Headlight::Candidates>]

@@ -11,10 +11,10 @@ module Miser
     module QuoteView
       module_function
 
-      # @param ticket [Ticket] @param today [Date]
+      # @param ticket [Ticket]
       # @return [Array<Hash>] the latest first
-      def all(ticket, today = Date.today)
-        quotes = Quote::Quotes.new(ticket.document, ->(day) { Days.until(day, today) })
+      def all(ticket)
+        quotes = Stages::PlanStage.quotes(ticket)
         taken = ticket.document.own('plan')['taken']
         quotes.rows.map do |row|
           last = Days.after(row['made_on'], row['valid_days']&.to_i)

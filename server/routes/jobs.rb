@@ -95,6 +95,7 @@ module Miser
           raise Refusal.new(422, 'This was not saved.', fields: errors, kept: 'What you typed stays in the field.') if errors.any?
 
           broken = Verdicts::Consistency.broken(document)
+          broken += Quote::Quotes.rewritten(document, was) if was
           if broken.any?
             raise Refusal.new(422, 'This was not saved.', fields: broken.map { |p|
               { at: p.at, field: p.at, message: p.message, accepts: p.accepts }

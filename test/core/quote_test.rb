@@ -104,6 +104,27 @@ class QuoteTest < Miser::Test
     # What was said stays said, whatever the shelf costs now.
     assert_equal made['quotes'].last['offers'], act('plan_take', ticket(yes), key)['quotes'].last['offers']
     assert_equal 2, act('quote_make', ticket(yes), 'now')['quotes'].last['number']
+    again = assert_raises(Miser::Stage::NotYet) { act('quote_accept', ticket(yes), "#{row['id']}/#{row['offers'].first['id']}/Vell") }
+    assert_equal 'it was accepted already', again.words
+    stale = made.merge('quotes' => [row.merge('valid_days' => 8)])
+    assert_raises(Miser::Stage::NotYet) { act('quote_accept', ticket(stale), "#{row['id']}/#{row['offers'].first['id']}/Vell") }
+  end
+
+  # What was offered stays; its words may change until somebody has said yes.
+  def test_a_quote_is_not_rewritten
+    made = act('quote_make', ticket(document('wren125')), 'now')
+    row = made['quotes'].last
+    yes = { 'offer_id' => row['offers'].first['id'], 'by' => 'Runa', 'on' => '2026-02-20' }
+    accepted = made.merge('quotes' => [row.merge('accepted' => yes)])
+    change = ->(document, &block) { document.merge('quotes' => document['quotes'].map(&block)) }
+    named = ->(r) { r.merge('offers' => r['offers'].map { |o| o.merge('name' => 'Cheapest') }) }
+    dearer = ->(r) { r.merge('offers' => r['offers'].map { |o| o.merge('total_cents' => 1) }) }
+    words = ->(r) { r.merge('intro' => 'Hello', 'valid_days' => 3) }
+    { made => [[named, 0], [words, 0], [dearer, 1], [->(r) { r.merge('made_on' => '2020-01-01') }, 1]],
+      accepted => [[named, 1], [words, 1], [dearer, 1], [->(r) { r.except('accepted') }, 1], [->(r) { r }, 0]] }.each do |was, cases|
+      cases.each { |what, wrong| assert_equal wrong, Miser::Quote::Quotes.rewritten(change.call(was, &what), was).size }
+      assert_empty Miser::Quote::Quotes.rewritten(was.except('quotes'), was)
+    end
   end
 
   def test_what_is_no_quote

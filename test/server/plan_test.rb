@@ -141,6 +141,8 @@ class PlanRoutesTest < Miser::Test
     assert_equal 404, last_response.status
     act('quote_accept', "#{quote['id']}/#{quote['offers'].first['id']}/Runa Holm")
     assert_equal 'accepted', call(:get, '/api/jobs/dunlin250/stages/plan')['quotes'].first['state']
+    edit({ op: 'set', at: "/quotes/#{quote['id']}/offers/#{quote['offers'].first['id']}/total_cents", value: 1 })
+    assert_equal [422, 'a new quote'], [last_response.status, JSON.parse(last_response.body)['fields'].first['accepts']]
   end
 
   def test_the_order_on_paper

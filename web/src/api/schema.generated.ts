@@ -4408,8 +4408,11 @@ export interface components {
             pieces?: number;
             /** Came */
             got?: number;
-            /** Price */
-            cents?: components["schemas"]["job_cents"];
+            /**
+             * Price
+             * @description money in cents
+             */
+            cents?: number;
             /**
              * State
              * @enum {unknown}
@@ -4495,8 +4498,11 @@ export interface components {
             tax?: "included" | "added";
             /** Tax */
             tax_percent?: number;
-            /** Price of an hour */
-            rate_cents?: components["schemas"]["job_cents"];
+            /**
+             * Price of an hour
+             * @description money in cents
+             */
+            rate_cents?: number;
             /** First words */
             intro?: string;
             /** Notes */
@@ -4535,15 +4541,27 @@ export interface components {
             work: components["schemas"]["job_quote_work"][];
             /** Keeps */
             keeps?: components["schemas"]["job_quote_keep"][];
-            /** Shipping */
-            shipping_cents: components["schemas"]["job_cents"];
+            /**
+             * Shipping
+             * @description money in cents
+             */
+            shipping_cents: number;
             /** Minutes */
             minutes: number;
-            /** Sum */
+            /**
+             * Sum
+             * @description money in cents
+             */
             net_cents: number;
-            /** Tax */
+            /**
+             * Tax
+             * @description money in cents
+             */
             tax_cents: number;
-            /** Total */
+            /**
+             * Total
+             * @description money in cents
+             */
             total_cents: number;
             /** Light */
             light?: number;
@@ -4555,7 +4573,10 @@ export interface components {
             name: string;
             /** How many */
             count: number;
-            /** Price */
+            /**
+             * Price
+             * @description money in cents
+             */
             cents?: number;
             /** Used up */
             used_up?: boolean;
@@ -4565,7 +4586,10 @@ export interface components {
             name: string;
             /** Minutes */
             minutes: number;
-            /** Price */
+            /**
+             * Price
+             * @description money in cents
+             */
             cents?: number;
         };
         job_quote_keep: {

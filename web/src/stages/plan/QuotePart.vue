@@ -142,7 +142,7 @@ async function accept(offer: Offer) {
               <span v-for="m in o.mind" :key="m" class="block text-sm">{{ m }}</span>
             </td>
           </tr>
-          <tr v-if="!firm">
+          <tr v-if="!firm && quote.state === 'open'">
             <th scope="row"><label :for="`by-${quote.id}`">accepted by</label></th>
             <td :colspan="quote.offers.length">
               <form class="flex flex-wrap items-center gap-2" @submit.prevent>
