@@ -39,8 +39,11 @@ module Miser
         raise Failure, 'what is here can’t be read; --over puts the other in its place, and keeps this beside it' unless lost || over
         raise Failure, "#{lost.size} jobs would be set back or lost; --over does it all the same" if lost&.any? && !over
 
-        "#{path}.before-#{Time.now.strftime('%Y%m%d-%H%M%S')}"
+        free("#{path}.before-#{Time.now.strftime('%Y%m%d-%H%M%S')}")
       end
+
+      # Two in one second do not get in each other's way.
+      def self.free(path) = [path, *(2..99).map { |n| "#{path}-#{n}" }].find { |name| !File.exist?(name) }
 
       def self.tell(lost)
         more = lost.size > SHOWN ? " and #{lost.size - SHOWN} more" : ''
@@ -54,7 +57,7 @@ module Miser
         puts "Here now: #{e.message}"
         nil
       end
-      private_class_method :look, :tell, :lost_of
+      private_class_method :look, :free, :tell, :lost_of
     end
   end
 end

@@ -61,11 +61,16 @@ module Miser
       def said(texts) = texts.first(MOST).map { |text| text[0, LONGEST] }
 
       def changes
-        document = @ticket.document
-        fitted = Job::Pairs.new(document).then { |p| [*p.plain, *p.signals, *p.held] }.select { |lamps| lamps.any?(&:part) }
-        [*fitted.map { |lamps| "#{Job::Pairs.called(lamps)}: #{lamps.filter_map(&:part).map { |part| part['name'] }.uniq.join(', ')}" },
-          *cures, *wanted.select { |l| l['taken'] }.map { |l| "#{l['name']}: #{feed_of(l)}" }]
+        all = [*fitted, *removed, *cures, *wanted.select { |l| l['taken'] }.map { |l| "#{l['name']}: #{feed_of(l)}" }]
+        all.empty? ? ['Nothing is changed or added.'] : all
       end
+
+      def fitted
+        sets = Job::Pairs.new(@ticket.document).then { |p| [*p.plain, *p.signals, *p.held] }.select { |lamps| lamps.any?(&:part) }
+        sets.map { |lamps| "#{Job::Pairs.called(lamps)}: #{lamps.filter_map(&:part).map { |part| part['name'] }.uniq.join(', ')}" }
+      end
+
+      def removed = @ticket.document.lamps.select { |l| l.choice&.fetch('action') == 'remove' }.map { |l| "#{l.name}: taken off" }
 
       def cures
         survey = @ticket.survey

@@ -30,9 +30,23 @@ module Miser
         id, state, got = call.value.split('/')
         rows = call.document.fetch('purchases', [])
         Stages.known!(id.to_s, rows.to_h { |r| [r['id'], r] }, 'Line')
-        Stages.known!(state.to_s, Buying::Purchases::STATES.merge(GONE => 'never ordered'), 'State')
+        row = rows.find { |r| r['id'] == id }
+        Stages.known!(state.to_s, OrderStage.next_of(row), 'State')
+        if state == 'short' && !got.to_s.match?(/\A\d{1,6}\z/)
+          raise Stage::Unavailable.new(field: 'Pieces that came', given: got.to_s, accepts: 'a whole number')
+        end
+
         changed = rows.filter_map { |r| r['id'] == id ? OrderStage.came(r, state, got, call.now[0, 10]) : r }
         OrderStage.with(call, changed)
+      end
+
+      # What may come of a line as it stands.
+      # @return [Hash{String=>String}] states
+      def self.next_of(row)
+        states = Buying::Purchases::STATES.merge(GONE => 'never ordered').except('shelf')
+        return states.slice(GONE) if row['state'] == 'shelf'
+
+        row['state'] == 'short' ? states : states.except('closed')
       end
 
       # @return [Hash, nil] a line with what came of it; nil where it was never ordered

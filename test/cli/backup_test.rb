@@ -92,6 +92,8 @@ class BackupTest < Miser::Test
     assert_equal 'no shop any more', File.read(path)
     assert miser('restore', @copy, '--over').last.success?
     jobs { |list| assert_equal 5, list.all.size }
+    3.times { assert miser('restore', @copy, '--over').last.success?, 'as quickly as one can' }
+    assert_equal 5, Dir["#{path}.before-*"].size
     { 'nowhere' => /is not there/, path => /own file/, __FILE__ => /no file of Miser/ }.each { |from, words| assert_match words, miser('restore', from)[1] }
     assert_match(/is there already/, miser('backup', '--to', @copy)[1])
   end

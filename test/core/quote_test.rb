@@ -110,6 +110,19 @@ class QuoteTest < Miser::Test
     assert_raises(Miser::Stage::NotYet) { act('quote_accept', ticket(stale), "#{row['id']}/#{row['offers'].first['id']}/Vell") }
   end
 
+  def test_what_is_said_to_change
+    offer = ->(document) { act('quote_make', ticket(document), 'now')['quotes'].last['offers'].first }
+    assert_equal ['Nothing is changed or added.'], offer.call(Miser::Job::Template.job(id: 'x', name: 'Nothing'))['changes']
+    wren = document('wren125')
+    off = wren.merge('choices' => [{ 'id' => 'gone', 'position_id' => 'l3', 'action' => 'remove' }],
+      'loads' => wren['loads'].map { |l| l['wanted'] ? l.merge('taken' => l['id'] == 'w1') : l })
+    said = offer.call(off)
+    assert_includes said['changes'], 'Tail and brake: taken off'
+    assert(said['changes'].any? { |c| c.start_with?('Radio charger: ') })
+    assert_includes said['left_out'], 'Tracker'
+    assert_includes offer.call(wren)['mind'], 'Headlamp: no mark of approval is known of Ember LED bulb, HS1 base.'
+  end
+
   # What was offered stays; its words may change until somebody has said yes.
   def test_a_quote_is_not_rewritten
     made = act('quote_make', ticket(document('wren125')), 'now')

@@ -88,8 +88,18 @@ class PlanRoutesTest < Miser::Test
     row = now['purchases'].find { |p| p['supplier'] == 'Skerry Electrical' }
     act('order_came', "#{row['id']}/short/0")
     assert_match(/\(0 of 1 came\)/, board)
-    act('order_came', "#{row['id']}/lost")
-    assert_equal 422, last_response.status
+    ['lost', 'shelf', 'short/some', 'short/-1', 'short/'].each do |wrong|
+      act('order_came', "#{row['id']}/#{wrong}")
+      assert_equal 422, last_response.status, wrong
+    end
+    other = now['purchases'].find { |p| p['supplier'] && p['id'] != row['id'] }
+    [[other, 'closed'], [now['purchases'].find { |p| p['state'] == 'shelf' }, 'received']].each do |line, state|
+      act('order_came', "#{line['id']}/#{state}")
+      assert_equal [422, 'State'], [last_response.status, JSON.parse(last_response.body)['fields'].first['field']]
+    end
+    act('order_came', "#{row['id']}/closed")
+    assert_equal 200, last_response.status, 'what came short may be left at that'
+    refute_match(/#{Regexp.escape(row['name'])}/, board)
     now['purchases'].select { |p| p['supplier'] }.each { |p| act('order_came', "#{p['id']}/received") }
     assert_equal own, board
     call(:post, '/api/jobs/dunlin250/act', { act: 'undo', revision: job('dunlin250')['revision'] })
