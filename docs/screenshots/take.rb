@@ -21,7 +21,7 @@ VIEWS = {
   'shelf' => ['/shelf/p-heron-7', 'light', [1280, 1000]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
   'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]],
   'wiring' => ['/job/bracken420/wiring', 'light', [1280, 1500]],
-  'plan' => ['/job/wren125/plan', 'light', [1280, 1450]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
+  'plan' => ['/job/wren125/plan', 'light', [1280, 2500]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
   'headlight' => ['/job/dunlin250/headlight', 'light', [1280, 1100]],
   'checks' => ['/job/bracken420/checks', 'light', [1280, 900]], 'photographs' => ['/job/dunlin250/checks', 'dark', [1280, 2450]],
   'aim' => ['/job/dunlin250/aim', 'light', [1280, 800]],
@@ -41,7 +41,9 @@ JS
 # What is done on a view before its picture is taken: scripts, and waits in seconds.
 DEEDS = {
   'wiring' => [format(CLICK, 'high beam')],
-  'plan' => [format(CLICK, 'Search'), 20],
+  'plan' => [format(CLICK, 'Search'), 20, 'document.querySelector("[data-plan]:last-of-type").dispatchEvent(new MouseEvent("click", { bubbles: true }))', 0.4,
+    format(CLICK, 'Compare'), 0.4, format(CLICK, 'Quote B'), 2],
+  'order' => [format(CLICK, 'Put down'), 1.5, format(CLICK, 'came'), 1.5],
   'signals-cured' => [0.6, "document.querySelector('[data-cure=\"flasher_2+diodes\"] button').click()", 1.2],
   'meter' => [format(CLICK, 'Take it with'), 0.3, HASTE, 0.2, format(CLICK, 'Leads are on'), 3]
 }.freeze
