@@ -22,6 +22,8 @@ module Miser
         list
       end
 
+      def needed? = document.headlamps?
+
       def touched? = document.aim.any?
 
       def figure(_kind, name = nil, *) = FIGURES.include?(name&.to_sym) ? ticket.aim.public_send(name) : nil

@@ -22,6 +22,8 @@ module Miser
         end
       end
 
+      def needed? = document.headlamps?
+
       def touched? = ticket.headlights.any? { |h| parts?(h) || h.lamp.row['housing'] }
 
       def figure(_kind, choice = nil, name = nil, *) = ticket.headlights.flat_map(&:all).find { |c| c.id == choice }&.figure(name)

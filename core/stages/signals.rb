@@ -44,6 +44,8 @@ module Miser
         []
       end
 
+      def needed? = document.signal_lamps?
+
       def touched? = document.signal_lamps? && survey.ready?
 
       private

@@ -90,6 +90,9 @@ module Miser
     # @return [Array<Buying::Need>] what must be had for what was decided here, and why
     def needs = []
 
+    # @return [Boolean] whether this machine has anything for it; nothing is locked where it has not
+    def needed? = true
+
     # @return [Boolean] whether anything was done here
     def touched? = false
 

@@ -10,7 +10,7 @@ module Miser
     # Wants of one stage that are kept: a strip shows three.
     SHOWN = 3
 
-    # @return [Hash{String=>Hash}] by stage: state, missing (count), wants, problems
+    # @return [Hash{String=>Hash}] by stage: state, needed, missing (count), wants, problems
     attr_reader :stages
 
     # @param ticket [Ticket]
@@ -27,7 +27,7 @@ module Miser
     # @return [Hash]
     def self.of(stage)
       wants = stage.wants
-      { 'state' => stage.state(wants), 'missing' => wants.size, 'wants' => first(wants).map { |w| w.to_h.compact.transform_keys(&:to_s) },
+      { 'state' => stage.state(wants), 'needed' => stage.needed?, 'missing' => wants.size, 'wants' => first(wants).map { |w| w.to_h.compact.transform_keys(&:to_s) },
         'problems' => stage.problems.map { |p| p.to_h.transform_keys(&:to_s) } }
     end
 

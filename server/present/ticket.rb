@@ -13,7 +13,8 @@ module Miser
       # @return [Hash]
       def tally(counted)
         { stages: Stage.all.map do |s|
-          { stage: s.key, label: s.label, group: s.group, **counted.stages[s.key].slice('state', 'missing').transform_keys(&:to_sym) }
+          { stage: s.key, label: s.label, group: s.group, group_label: Stage::GROUPS.fetch(s.group),
+            **counted.stages[s.key].slice('state', 'needed', 'missing').transform_keys(&:to_sym) }
         end,
           wants: Stage.all.flat_map { |s| counted.stages[s.key]['wants'] }.map { |w| w.except('weight', 'worth', 'why') },
           next: counted.next_step&.except('weight', 'worth') }

@@ -123,9 +123,19 @@ class CareTest < Miser::BrowserTest
     assert_selector 'h1', text: 'Curlew 1100'
     press('1')
     assert_current_path '/job/curlew1100/intake'
-    press('4')
+    press('2')
+    assert_selector '[data-testid=verdict]'
+    press('2')
     assert_selector 'h2', text: 'Choose'
-    press('3')
+    press(:Left)
+    assert_selector '[data-testid=verdict]'
+    press('5')
+    assert_current_path '/job/curlew1100/hand-over'
+    press(:Right)
+    press('1')
+    press(:Right)
+    assert_current_path '/job/curlew1100/readings'
+    press('2')
     assert_selector '[data-testid=verdict]'
     press('b')
     assert_selector '[data-testid=steps] [aria-current=true]', text: 'as it came in'

@@ -52,7 +52,8 @@ class BackupTest < Miser::Test
     end
     sleep 0.02 until said > 5
     before = said
-    out, err, status = miser('backup', '--to', @copy)
+    # From nothing, as it is typed: that takes long enough for others to save meanwhile.
+    out, err, status = Open3.capture3(*BIN, 'backup', '--to', @copy, '--demo', '--data', @folder)
     assert status.success?, err
     assert_match(/5 jobs, last changed 20/, out)
     assert_operator said, :>, before, 'it was in use meanwhile'

@@ -1850,6 +1850,9 @@ export interface components {
             stage: string;
             label: string;
             group: string;
+            group_label: string;
+            /** @description whether this machine has anything for it */
+            needed: boolean;
             /** @enum {unknown} */
             state: "empty" | "part" | "done" | "stale";
             missing: number;

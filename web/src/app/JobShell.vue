@@ -13,6 +13,7 @@ import ConflictSheet from './ConflictSheet.vue'
 import PastBar from './PastBar.vue'
 import WhoIsHere from './WhoIsHere.vue'
 import { stageFor } from '../stages/registry'
+import { groupsOf, stageAtDigit, stageBeside } from './stageKeys'
 import { useReference } from '../state/useReference'
 import StageMark from '../ui/StageMark.vue'
 
@@ -43,8 +44,10 @@ watch(
 const stages = computed(() => job.ticket?.stages ?? [])
 const here = computed(() => stages.value.find((s) => s.stage === route.name))
 const wantedHere = computed(() => (job.ticket?.wants ?? []).filter((w) => w.stage === route.name))
-/** Ten digits reach ten stages; the rest are found, or gone to by hand. */
-const DIGITS = '1234567890'
+const groups = computed(() => groupsOf(stages.value))
+/** The digit of a group stands at its first stage. */
+const digitAt = (i: number) =>
+  i === 0 || stages.value[i].group !== stages.value[i - 1].group ? groups.value.indexOf(stages.value[i].group) + 1 : 0
 
 function to(stage: string) {
   void router.push({ name: stage, params: { id: job.id } })
@@ -99,9 +102,11 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     return
   }
   if (inField || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return
-  const digit = DIGITS.indexOf(event.key)
-  if (digit >= 0 && digit < stages.value.length) to(stages.value[digit].stage)
-  else if (event.key.toLowerCase() === 'n') goNext()
+  const stage = /^[1-9]$/.test(event.key) ? stageAtDigit(stages.value, Number(event.key), String(route.name)) : sideways(event)
+  if (stage) {
+    event.preventDefault()
+    to(stage)
+  } else if (event.key.toLowerCase() === 'n') goNext()
   else if (event.key.toLowerCase() === 'h') void router.push({ name: 'history', params: { id: job.id } })
   else if (event.key.toLowerCase() === 'b') job.side = job.side === 'after' ? 'before' : 'after'
   else if (event.key.toLowerCase() === 'r') {
@@ -110,6 +115,13 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     void goTo(job.ticket?.wants.find((w) => w.stage === stage) ?? { stage, at: '' })
   }
 })
+
+/** Arrows lead to the stage before and after, as long as nothing else is in hand that they move. */
+function sideways(event: KeyboardEvent): string | null {
+  const steps = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  const free = event.target === document.body || (event.target as HTMLElement).matches('main, nav a')
+  return steps && free && !event.defaultPrevented ? stageBeside(stages.value, String(route.name), steps) : null
+}
 
 function find() {
   window.dispatchEvent(new Event('miser:find'))
@@ -156,19 +168,28 @@ function keys() {
         </div>
       </div>
       <ul ref="strip" class="relative flex flex-col max-[900px]:w-full max-[900px]:flex-row max-[900px]:overflow-x-auto">
-        <li v-for="(s, i) in stages" :key="s.stage" class="max-[900px]:shrink-0">
+        <li
+          v-for="(s, i) in stages"
+          :key="s.stage"
+          class="max-[900px]:shrink-0"
+          :class="digitAt(i) > 1 ? 'border-line min-[901px]:border-t max-[900px]:border-l' : ''"
+        >
           <RouterLink
             :to="{ name: s.stage, params: { id: job.id } }"
-            class="flex min-h-12 items-center gap-3 border-l-4 px-4 max-[900px]:border-b-4 max-[900px]:border-l-0 max-[900px]:px-3"
+            class="flex min-h-11 items-center gap-3 border-l-4 px-4 max-[900px]:border-b-4 max-[900px]:border-l-0 max-[900px]:px-3"
             :class="route.name === s.stage ? 'border-brass bg-shade font-bold' : 'border-transparent hover:bg-shade'"
             :aria-current="route.name === s.stage ? 'page' : undefined"
           >
             <StageMark :state="s.state" :class="s.state === 'stale' ? 'text-brick' : 'text-dim'" />
-            <span class="flex-1 leading-tight">
-              {{ s.label }}<span class="sr-only">, {{ reference.tables?.stage_states[s.state] }}</span>
+            <span class="flex-1 leading-tight" :class="s.needed ? '' : 'text-dim'">
+              {{ s.label }}<span v-if="!s.needed" class="sr-only">, nothing for it on this machine</span
+              ><span class="sr-only">, {{ reference.tables?.stage_states[s.state] }}</span>
               <span v-if="s.missing" class="block text-sm font-normal text-dim max-[900px]:hidden">{{ s.missing }} to do</span>
             </span>
-            <span v-if="DIGITS[i]" class="kbd max-[900px]:hidden" aria-hidden="true">{{ DIGITS[i] }}</span>
+            <span v-if="digitAt(i)" class="text-sm font-normal text-dim max-[900px]:hidden" aria-hidden="true"
+              ><template v-if="s.group_label !== s.label">{{ s.group_label.toLowerCase() }} </template
+              ><span class="kbd">{{ digitAt(i) }}</span></span
+            >
           </RouterLink>
         </li>
       </ul>

@@ -5,7 +5,8 @@ defineProps<{ open: boolean }>()
 defineEmits<{ close: [] }>()
 const KEYS = [
   ['/', 'find a machine, load, part, stage or command'],
-  ['1 … 9, 0', 'go to a stage of the ticket'],
+  ['1 … 5', 'go to look, decide, buy, do, hand over; again: the next stage there'],
+  ['← →', 'the stage before, the stage after'],
   ['N', 'the next step'],
   ['R', 'take a reading'],
   ['A  R', 'accept or repeat what the meter took'],
