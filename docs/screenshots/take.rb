@@ -38,11 +38,12 @@ HASTE = <<~JS
   })()
 JS
 
+DEAREST = "document.querySelector('[data-plan]:last-of-type').dispatchEvent(new MouseEvent('click', { bubbles: true }))"
+
 # What is done on a view before its picture is taken: scripts, and waits in seconds.
 DEEDS = {
   'wiring' => [format(CLICK, 'high beam')],
-  'plan' => [format(CLICK, 'Search'), 20, 'document.querySelector("[data-plan]:last-of-type").dispatchEvent(new MouseEvent("click", { bubbles: true }))', 0.4,
-    format(CLICK, 'Compare'), 0.4, format(CLICK, 'Quote B'), 2],
+  'plan' => [format(CLICK, 'Search'), 20, DEAREST, 0.4, format(CLICK, 'Compare'), 0.4, format(CLICK, 'Quote B'), 2],
   'order' => [format(CLICK, 'Put down'), 1.5, format(CLICK, 'came'), 1.5],
   'signals-cured' => [0.6, "document.querySelector('[data-cure=\"flasher_2+diodes\"] button').click()", 1.2],
   'meter' => [format(CLICK, 'Take it with'), 0.3, HASTE, 0.2, format(CLICK, 'Leads are on'), 3]

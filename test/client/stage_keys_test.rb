@@ -8,8 +8,8 @@ class StageKeysTest < Miser::Test
   def test_where_keys_lead
     stages = Miser::Stage.all.map { |s| { stage: s.key, group: s.group } }
     digits = { [1, 'order'] => 'intake', [1, 'intake'] => 'readings', [1, 'readings'] => 'intake', [2, 'intake'] => 'budget',
-               [2, 'wiring'] => 'plan', [3, 'order'] => 'order', [4, 'order'] => 'checks', [5, 'intake'] => 'hand_over', [6, 'intake'] => nil,
-               [2, 'history'] => 'budget' }
+               [2, 'wiring'] => 'plan', [3, 'order'] => 'order', [4, 'order'] => 'checks', [5, 'intake'] => 'hand_over',
+               [6, 'intake'] => nil, [2, 'history'] => 'budget' }
     steps = { ['intake', -1] => nil, ['intake', 1] => 'readings', ['plan', 1] => 'order', ['hand_over', 1] => nil, ['history', 1] => nil }
     found = Miser::Client.run('stage_keys_run', input: { stages: stages, digits: digits.keys, steps: steps.keys })
     assert_equal Miser::Stage::GROUPS.keys, found['groups'], 'stages of a group stand together, in the order of the work'
