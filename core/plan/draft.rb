@@ -161,8 +161,11 @@ module Miser
       end
 
       def lines_of(ticket)
-        ticket.budget.lines('after').select { |l| l.scenario.running? && l.known? }.map do |line|
-          Problem::Line.new(key: "#{line.scenario.id}/#{line.circuit.id}", label: line.scenario.name, scenario: line.scenario.id, circuit: line.circuit.id,
+        lines = ticket.budget.lines('after').select { |l| l.scenario.running? && l.known? }
+        several = lines.map { |l| l.circuit.id }.uniq.size > 1
+        lines.map do |line|
+          label = several ? "#{line.scenario.name}, #{line.circuit.name}" : line.scenario.name
+          Problem::Line.new(key: "#{line.scenario.id}/#{line.circuit.id}", label: label, scenario: line.scenario.id, circuit: line.circuit.id,
             base: line.keeps.value, doubt: doubt_of(line), curve: line.curve_sigma**2, clamp_earned: line.clamp_earned)
         end
       end

@@ -107,8 +107,14 @@ module Miser
         before = @ticket.budget.lines('before').to_h { |l| [[l.scenario.id, l.circuit.id], l] }
         lines = @ticket.budget.lines('after').select { |l| asked.include?(l.scenario.id) }
         lines.map do |l|
-          { 'label' => l.scenario.name[0, 120], **side('before', before[[l.scenario.id, l.circuit.id]]), **side('after', l) }
+          { 'label' => label(l, lines), **side('before', before[[l.scenario.id, l.circuit.id]]), **side('after', l) }
         end
+      end
+
+      # Where a machine has two circuits, which of them.
+      def label(line, lines)
+        several = lines.map { |l| l.circuit.id }.uniq.size > 1
+        several ? "#{line.scenario.name[0, 70]}, #{line.circuit.name[0, 40]}" : line.scenario.name[0, 120]
       end
 
       def side(name, line)

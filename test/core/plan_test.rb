@@ -133,6 +133,37 @@ class PlanTest < Miser::Test
     assert_equal 'keeps', Miser::Budget::Verdict.of(work.outcome(work.search.best).keep(work.problem.axis).value, work.search.best.sigma[work.problem.axis])
   end
 
+  # A machine of the demo with some of it other than it was: lamps and decisions gone, counts and draws changed.
+  def other_machine(random)
+    was = Miser::Cli::DemoData.documents.reject { |d| d['id'] == 'dunlin250' }.sample(random: random)
+    document = JSON.parse(JSON.generate(was))
+    document['choices'].reject! { random.rand < 0.5 }
+    document['loads'].reject! { |l| l['group'] != 'engine' && random.rand < 0.12 }
+    document['loads'].each do |load|
+      load['count'] = random.rand(1..3) if load['count'] && random.rand < 0.2
+      (load['figures'] || []).each { |f| f['amps'] = (f['amps'] * random.rand(0.5..1.6)).round(3) if f['amps'] && random.rand < 0.3 }
+    end
+    wish = { 'aim' => %w[money kept light time].sample(random: random), 'carry_all' => random.rand < 0.5, 'no_cuts' => random.rand < 0.2 }
+    document['plan'] = random.rand < 0.5 ? wish.merge('keeps' => []) : wish
+    Miser::Job::Followers.settle(document, was)
+  end
+
+  # Whatever the machine, what the search adds up is what comes out, and what the owner is offered.
+  def test_machines_that_nobody_drew
+    random = Random.new(Minitest.seed)
+    Array.new(4) { other_machine(random) }.each do |document|
+      work = work(Miser::Ticket.new(document, catalogue: CATALOGUE, market: MARKET)).tap(&:run)
+      [work.search.best, *work.front.points].compact.each do |found|
+        outcome = work.outcome(found)
+        told = [document['id'], outcome.key].join(' ')
+        offer = Miser::Quote::Offer.new(outcome.ticket)
+        assert_in_delta found.kept[work.problem.axis], outcome.keep(work.problem.axis).value, 1e-6, told
+        assert_in_delta found.sigma[work.problem.axis], outcome.keep(work.problem.axis).sigma, 1e-6, told
+        assert_equal [outcome.total_cents, found.minutes], [offer.total, offer.minutes], told
+      end
+    end
+  end
+
   # The dearest of the cheaper ones, and what one reading would make of it: read as figured, its doubt is what was foretold.
   def why_not_cheaper(work)
     told = Miser::Plan::Cheaper.of(work.outcome(work.search.best), work.front.points.map { |f| work.outcome(f) }, work.conditions.keeps)

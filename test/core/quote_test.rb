@@ -123,6 +123,16 @@ class QuoteTest < Miser::Test
     assert_includes offer.call(wren)['mind'], 'Headlamp: no mark of approval is known of Ember LED bulb, HS1 base.'
   end
 
+  # A machine with two circuits: which of them keeps what.
+  def test_two_circuits_are_told_apart
+    loads = [lamp('l1', circuit: 'ac', base: 'HS1'), lamp('l2', role: 'tail', circuit: 'main', base: 'R5W')]
+    mixed = plain_job(system: 'mixed').merge('loads' => loads)
+    offer = act('quote_make', ticket(settled(mixed)), 'now')['quotes'].last['offers'].first
+    assert_equal 2, offer['keeps'].map { |k| k['label'] }.uniq.size, offer['keeps'].inspect
+    one = act('quote_make', ticket(document('wren125')), 'now')['quotes'].last['offers'].first
+    assert_equal(['Idle at a light, night'], one['keeps'].map { |k| k['label'] })
+  end
+
   # What was offered stays; its words may change until somebody has said yes.
   def test_a_quote_is_not_rewritten
     made = act('quote_make', ticket(document('wren125')), 'now')
