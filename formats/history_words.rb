@@ -44,7 +44,7 @@ module Miser
       def list?(document, steps) = dig(document, steps).is_a?(Array)
 
       def row_name(row, *documents)
-        own = row['name'] || row.dig('part', 'name') || row['label']
+        own = row['name'] || row.dig('part', 'name') || row['label'] || (row['number'] && "no. #{row['number'].to_i}")
         return own if own.is_a?(String)
 
         OF.filter_map { |key, list| documents.filter_map { |d| dig(d, [list, row[key]]) if row[key] }.first }
