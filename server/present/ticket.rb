@@ -12,12 +12,15 @@ module Miser
       # @param counted [Tally]
       # @return [Hash]
       def tally(counted)
-        { stages: Stage.all.map do |s|
-          { stage: s.key, label: s.label, group: s.group, group_label: Stage::GROUPS.fetch(s.group),
-            **counted.stages[s.key].slice('state', 'needed', 'missing').transform_keys(&:to_sym) }
-        end,
+        { stages: Stage.all.map { |s| stage(s, counted.stages[s.key]) },
           wants: Stage.all.flat_map { |s| counted.stages[s.key]['wants'] }.map { |w| w.except('weight', 'worth', 'why') },
           next: counted.next_step&.except('weight', 'worth') }
+      end
+
+      # It goes out with every edit: what is as usual is not said.
+      def stage(kind, stands)
+        { stage: kind.key, label: kind.label, group: kind.group, state: stands['state'], missing: stands['missing'],
+          needed: stands['needed'] ? nil : false }.compact
       end
 
       # @param saved [Store::Jobs::Saved] @param ticket [Ticket] @param counted [Tally]

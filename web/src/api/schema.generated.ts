@@ -1850,9 +1850,8 @@ export interface components {
             stage: string;
             label: string;
             group: string;
-            group_label: string;
-            /** @description whether this machine has anything for it */
-            needed: boolean;
+            /** @description false where this machine has nothing for it; else not sent */
+            needed?: boolean;
             /** @enum {unknown} */
             state: "empty" | "part" | "done" | "stale";
             missing: number;
@@ -2223,6 +2222,7 @@ export interface components {
             steps: components["schemas"]["Words"];
             fits: components["schemas"]["Words"];
             stage_states: components["schemas"]["Words"];
+            stage_groups: components["schemas"]["Words"];
             flag_levels: components["schemas"]["Words"];
         };
         DrawnWords: {

@@ -45,6 +45,7 @@ const stages = computed(() => job.ticket?.stages ?? [])
 const here = computed(() => stages.value.find((s) => s.stage === route.name))
 const wantedHere = computed(() => (job.ticket?.wants ?? []).filter((w) => w.stage === route.name))
 const groups = computed(() => groupsOf(stages.value))
+const groupName = (key: string) => reference.tables?.stage_groups[key] ?? ''
 /** The digit of a group stands at its first stage. */
 const digitAt = (i: number) =>
   i === 0 || stages.value[i].group !== stages.value[i - 1].group ? groups.value.indexOf(stages.value[i].group) + 1 : 0
@@ -181,13 +182,13 @@ function keys() {
             :aria-current="route.name === s.stage ? 'page' : undefined"
           >
             <StageMark :state="s.state" :class="s.state === 'stale' ? 'text-brick' : 'text-dim'" />
-            <span class="flex-1 leading-tight" :class="s.needed ? '' : 'text-dim'">
-              {{ s.label }}<span v-if="!s.needed" class="sr-only">, nothing for it on this machine</span
+            <span class="flex-1 leading-tight" :class="s.needed === false ? 'text-dim' : ''">
+              {{ s.label }}<span v-if="s.needed === false" class="sr-only">, nothing for it on this machine</span
               ><span class="sr-only">, {{ reference.tables?.stage_states[s.state] }}</span>
               <span v-if="s.missing" class="block text-sm font-normal text-dim max-[900px]:hidden">{{ s.missing }} to do</span>
             </span>
             <span v-if="digitAt(i)" class="text-sm font-normal text-dim max-[900px]:hidden" aria-hidden="true"
-              ><template v-if="s.group_label !== s.label">{{ s.group_label.toLowerCase() }} </template
+              ><template v-if="groupName(s.group) !== s.label">{{ groupName(s.group).toLowerCase() }} </template
               ><span class="kbd">{{ digitAt(i) }}</span></span
             >
           </RouterLink>
