@@ -81,7 +81,7 @@ module Miser
       end
 
       def most(article)
-        own = @allowed.each_with_index.sum { |list, g| list.map { |o| @problem.groups[g].options[o].pieces.fetch(article, 0) }.max }
+        own = @allowed.each_with_index.sum { |list, g| list.map { |o| @problem.groups[g].options[o].pieces.fetch(article, 0) }.max || 0 }
         own + @problem.onces.sum { |once| once.pieces.fetch(article, 0) }
       end
 

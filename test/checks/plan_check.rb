@@ -2,6 +2,7 @@
 
 require_relative '../test_helper'
 require_relative '../support/glpsol'
+require_relative '../support/other_machines'
 require_relative '../../core/plan/linear'
 require_relative '../../core/plan/work'
 require_relative '../../formats/linear_program'
@@ -9,6 +10,8 @@ require_relative '../../speed/plan_instances'
 
 # The selection problem solved by GLPK, a published solver of mixed integer problems, from the files that Miser writes.
 class PlanCheck < Miser::Test
+  include Miser::OtherMachines
+
   RANDOM = 55
 
   def compare(name, problem, conditions, format)
@@ -37,5 +40,28 @@ class PlanCheck < Miser::Test
       compare(document['id'], work.problem.with_fixed_margins, work.conditions, 'mps')
     end
     assert_equal 5, machines
+  end
+
+  # Machines and wishes of chance, by every aim: the optimum is the same, and where there is none there is none.
+  def test_any_wish_for_any_machine
+    random = Random.new(Minitest.seed)
+    answers = Array.new(10) { any_wish(random).then { |wish| optima(other_machine(random, wish), random.rand(1..6)) } }
+    # Accessories that nothing feeds, and every one wanted.
+    answers << optima(Miser::Cli::DemoData.documents.find { |d| d['id'] == 'ptarmigan550' }.merge('plan' => { 'carry_all' => true }), 30)
+    assert_nil answers.last.first
+    answers.each do |ours, theirs, told|
+      theirs ? assert_in_delta(theirs, ours, 1e-4 * [1, theirs.abs / 100].max, told) : assert_nil(ours, told)
+    end
+  end
+
+  # @return [Array(Float, Float, String)] by the aim: ours, GLPK's, and of what
+  def optima(document, days)
+    work = Miser::Plan::Work.new(Miser::Ticket.new(document, catalogue: CATALOGUE, market: MARKET), MARKET.parts, days: lambda { |_|
+      days
+    }).tap(&:look)
+    problem = work.problem.with_fixed_margins
+    best = Miser::Plan::Search.new(problem, work.conditions, work.aim).run.best
+    text = Miser::Formats::LinearProgram.lp(Miser::Plan::Linear.new(problem, work.conditions, work.aim), 'any')
+    [best&.value, Miser::Glpsol.optimum(text, 'lp'), "#{document['id']} #{document['plan']}"]
   end
 end

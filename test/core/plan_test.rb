@@ -1,12 +1,15 @@
 # frozen_string_literal: true
 
 require_relative '../test_helper'
+require_relative '../support/other_machines'
 require_relative '../support/every_plan'
 require_relative '../../core/plan/work'
 require_relative '../../speed/plan_instances'
 
 # The best plan, and what is said where there is none.
 class PlanTest < Miser::Test
+  include Miser::OtherMachines
+
   AIMS = %w[money kept light time].freeze
 
   def small(seed, **size)
@@ -133,25 +136,10 @@ class PlanTest < Miser::Test
     assert_equal 'keeps', Miser::Budget::Verdict.of(work.outcome(work.search.best).keep(work.problem.axis).value, work.search.best.sigma[work.problem.axis])
   end
 
-  # A machine of the demo with some of it other than it was: lamps and decisions gone, counts and draws changed.
-  def other_machine(random)
-    was = Miser::Cli::DemoData.documents.reject { |d| d['id'] == 'dunlin250' }.sample(random: random)
-    document = JSON.parse(JSON.generate(was))
-    document['choices'].reject! { random.rand < 0.5 }
-    document['loads'].reject! { |l| l['group'] != 'engine' && random.rand < 0.12 }
-    document['loads'].each do |load|
-      load['count'] = random.rand(1..3) if load['count'] && random.rand < 0.2
-      (load['figures'] || []).each { |f| f['amps'] = (f['amps'] * random.rand(0.5..1.6)).round(3) if f['amps'] && random.rand < 0.3 }
-    end
-    wish = { 'aim' => %w[money kept light time].sample(random: random), 'carry_all' => random.rand < 0.5, 'no_cuts' => random.rand < 0.2 }
-    document['plan'] = random.rand < 0.5 ? wish.merge('keeps' => []) : wish
-    Miser::Job::Followers.settle(document, was)
-  end
-
   # Whatever the machine, what the search adds up is what comes out, and what the owner is offered.
   def test_machines_that_nobody_drew
     random = Random.new(Minitest.seed)
-    Array.new(4) { other_machine(random) }.each do |document|
+    Array.new(4) { other_machine(random, any_wish(random).except('money_cents', 'minutes')) }.each do |document|
       work = work(Miser::Ticket.new(document, catalogue: CATALOGUE, market: MARKET)).tap(&:run)
       [work.search.best, *work.front.points].compact.each do |found|
         outcome = work.outcome(found)
