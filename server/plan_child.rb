@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+# Told to end while all this is loaded, it ends without a word of its own; whoever told it knows.
+Signal.trap('TERM') { exit! } if $PROGRAM_NAME == __FILE__
+
 require 'date'
 require 'json'
 require_relative '../core/miser'

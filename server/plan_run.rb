@@ -14,6 +14,9 @@ module Miser
       # As this process runs.
       YJIT = defined?(RubyVM::YJIT) && RubyVM::YJIT.enabled? ? ['--yjit'].freeze : [].freeze
 
+      # Between one word to end and the next.
+      AGAIN_S = 0.2
+
       attr_reader :id, :tape, :state, :job, :revision
 
       # @param id [String] @param job [String] @param revision [Integer] that it was asked at
@@ -37,6 +40,7 @@ module Miser
       def start
         @lock.synchronize do
           @state = :reading
+          @told = false
           tape.reopen
           input = IO.pipe
           output = IO.pipe
@@ -52,9 +56,11 @@ module Miser
 
       # It says where it stands, and ends.
       def stop
-        @lock.synchronize { Process.kill('TERM', @pid) if live? }
-      rescue Errno::ESRCH
-        nil
+        pid = @lock.synchronize do
+          @told = true
+          @pid
+        end
+        Thread.new { sleep AGAIN_S while tell_to_end(pid) }
       end
 
       def again
@@ -66,33 +72,60 @@ module Miser
 
       private
 
+      # A signal that comes while the process is hardly there is lost on it: it is told until it has ended.
+      # @return [Boolean] whether it was there to be told
+      def tell_to_end(pid)
+        @lock.synchronize { pid && pid == @pid ? Process.kill('TERM', pid).positive? : false }
+      rescue Errno::ESRCH
+        false
+      end
+
       def attend(pid, input, output)
+        ended = listen(input, output)
+        Process.wait(pid)
+        @lock.synchronize { @pid = nil }
+        ended ||= unsaid
+      ensure
+        @said.unlink
+        @state = ended || :failed
+        tape.close
+      end
+
+      # @return [Symbol, nil] how it ended, as it said
+      def listen(input, output)
         input.puts JSON.generate(@given)
         input.close
-        ended = :failed
+        ended = nil
         output.each_line do |line|
           said = JSON.parse(line)
-          ended = { 'done' => :done, 'stopped' => :stopped, 'refused' => :refused }.fetch(said['kind'], ended)
+          ended = ENDS.fetch(said['kind'], ended)
           @given = @given.merge('state' => said['data']) if said['kind'] == 'stopped'
           tape.write(said['kind'], said['kind'] == 'stopped' ? {} : said['data'])
         end
-        Process.wait(pid)
-        broke_off if ended == :failed
-        @state = ended
-        tape.close
-      rescue SystemCallError, IOError => e
-        App.log(e, "search #{id}")
-        broke_off
-        @state = :failed
-        tape.close
-      ensure
-        @said.unlink
+        ended
+      rescue SystemCallError, IOError, JSON::ParserError => e
+        # Who was told to end listens no more.
+        App.log(e, "search #{id}") unless @told
+        nil
+      end
+
+      ENDS = { 'done' => :done, 'stopped' => :stopped, 'refused' => :refused }.freeze
+      private_constant :ENDS
+
+      # It ended without a word: told to while it had hardly begun, or it broke off.
+      # @return [Symbol]
+      def unsaid
+        return broke_off unless @told
+
+        tape.write('stopped', {})
+        :stopped
       end
 
       # Whoever mends the program reads why.
       def broke_off
         warn "miser: search #{id} broke off: #{File.read(@said.path).lines.first(12).join}"
         tape.write('failed', {})
+        :failed
       end
     end
   end

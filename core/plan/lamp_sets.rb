@@ -72,9 +72,15 @@ module Miser
 
         id = offer.part['shelf_id'] || offer.part['id']
         return [{ lamps.first.id => "choice/#{offer.choice}" }, label, offer.part] if offer.choice && lamps.size == 1
-        return @draft.out(label, 'it is not on the shelf, and one side alone has it') unless id
+        return @draft.out(label, 'it is not on the shelf, and one side alone has it') unless id && there?(lamps, id)
 
         [lamps.to_h { |l| [l.id, "part/#{id}"] }, label, offer.part]
+      end
+
+      # A part may have gone from the shelf since it was held against a lamp: it is there where every lamp of the set has it.
+      def there?(lamps, id)
+        on_shelf = @draft.parts.any? { |part| part['id'] == id }
+        on_shelf || lamps.all? { |l| l.choices.any? { |c| c['part'] && c['part']['shelf_id'] == id } }
       end
 
       # The two sides' holders may differ: what counts is where it fits worse.

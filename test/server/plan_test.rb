@@ -214,6 +214,32 @@ class PlanRoutesTest < Miser::Test
     refute_includes runs, again
   end
 
+  # However early it is told to: it is stopped, and not broken, and goes on from where it was.
+  def test_stopped_before_it_has_begun
+    run = nil
+    _, err = capture_io do
+      [0.0, 0.03, 0.1, 0.3].each do |pause|
+        run = app.settings.runs.find(call(:post, '/api/jobs/wren125/plan', {})['id'])
+        sleep pause
+        run.stop
+        assert_equal 'stopped', events(run.id).last.kind, pause
+      end
+    end
+    assert_empty err
+    run.go_on
+    assert_equal 'done', events(run.id).last.kind
+  end
+
+  # A part held against a lamp may have gone from the shelf since.
+  def test_a_part_that_is_on_the_shelf_no_more
+    shelf = Miser::Store::Parts.new(app.settings.jobs.instance_variable_get(:@db))
+    shelf.all.each { |part| shelf.put(part.merge('retired' => true)) if part['name'].start_with?('Glint') }
+    glints = job('curlew1100')['document']['choices'].select { |c| c.dig('part', 'name').to_s.start_with?('Glint') }
+    glints.drop(1).each { |c| edit({ op: 'remove', at: "/choices/#{c['id']}" }, id: 'curlew1100', revision: job('curlew1100')['revision']) }
+    said = events(call(:post, '/api/jobs/curlew1100/plan', {})['id'])
+    assert_includes %w[done], said.last.kind, said.last.data
+  end
+
   def test_a_search_is_stopped_and_gone_on_with
     begun = call(:post, '/api/jobs/wren125/plan', {}, contract: '/api/jobs/{id}/plan')
     run = app.settings.runs.find(begun['id'])
