@@ -189,7 +189,7 @@ function keys() {
             </span>
             <span v-if="digitAt(i)" class="text-sm font-normal text-dim max-[900px]:hidden" aria-hidden="true"
               ><template v-if="groupName(s.group) !== s.label">{{ groupName(s.group).toLowerCase() }} </template
-              ><span class="kbd">{{ digitAt(i) }}</span></span
+              ><span class="kbd ml-1.5">{{ digitAt(i) }}</span></span
             >
           </RouterLink>
         </li>
