@@ -48,7 +48,13 @@ class ProcessesTest < Miser::Test
     lines = Thread::Queue.new
     Thread.new do
       Net::HTTP.start('127.0.0.1', @port) do |http|
-        http.request(Net::HTTP::Get.new(path)) { |answer| answer.read_body { |part| part.each_line { |line| lines << line } } }
+        rest = +''
+        http.request(Net::HTTP::Get.new(path)) do |answer|
+          answer.read_body do |part|
+            rest << part
+            lines << rest.slice!(/\A[^\n]*\n/) while rest.include?("\n")
+          end
+        end
       end
     rescue IOError, SystemCallError
       nil
@@ -57,7 +63,10 @@ class ProcessesTest < Miser::Test
   end
 
   def wait_for(lines, pattern)
-    Timeout.timeout(60) { loop { lines.pop.then { |line| return line if pattern.match?(line) } } }
+    heard = []
+    Timeout.timeout(60) { loop { lines.pop.then { |line| pattern.match?(line) ? (return line) : heard << line } } }
+  rescue Timeout::Error
+    flunk "#{pattern.inspect} was not heard, but #{heard.last(20).join}"
   end
 
   # @return [Array<Integer>] pids under a process, itself too
@@ -126,7 +135,8 @@ class ProcessesTest < Miser::Test
     # A window is told to look at everything anew, and then goes on hearing.
     wait_for(lines, /event: gap/)
     eventually { ask(:get, '/api/copies').first == 200 }
-    note('wren125', 'after it')
+    code, answer = eventually { note('wren125', 'after it').then { |said| said if said.first != 503 } }
+    assert_equal 200, code, answer.inspect
     wait_for(lines, /"revision":2/)
     all = family(@server.pid)
     assert_operator all.size, :>, 3
