@@ -81,8 +81,9 @@ module Miser
       def tell
         while (said = @news.pop)
           begin
-            ask(Net::HTTP::Post.new('/inside/told').tap { |sent| sent.body = JSON.generate(said) })
-          rescue SystemCallError, IOError, Timeout::Error
+            answer = ask(Net::HTTP::Post.new('/inside/told').tap { |sent| sent.body = JSON.generate(said) })
+            raise IOError, "told, and answered #{answer.code}" unless answer.code == '200'
+          rescue *Mirror::BROKEN
             # It comes again in a moment, and others may have begun to listen before this is told.
             sleep Mirror::AGAIN_S
             retry

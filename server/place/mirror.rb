@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require 'net/http'
 require_relative '../../instruments/tape'
 
 module Miser
@@ -7,6 +8,8 @@ module Miser
     # A tape of the one place, copied here for as long as somebody here follows it.
     class Mirror
       IDLE_S = 5.0
+      # What a line to a place that ends or begins may give.
+      BROKEN = [SystemCallError, IOError, Timeout::Error, JSON::ParserError, Net::HTTPBadResponse, Net::ProtocolError].freeze
       AGAIN_S = 0.5
 
       # @return [Instruments::Tape]
@@ -16,8 +19,10 @@ module Miser
       #   gives nil where there is no such tape
       # @param always [Boolean] whether it is copied though nobody follows
       # @param from [Integer, nil] where it begins
-      def initialize(ask, always: false, from: nil)
+      # @param again_s [Float] between one try and the next
+      def initialize(ask, always: false, from: nil, again_s: AGAIN_S)
         @ask = ask
+        @again_s = again_s
         @always = always
         @at = from
         @tape = Instruments::Tape.new
@@ -37,15 +42,21 @@ module Miser
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
         loop do
           return if !@always && @tape.unread_s > IDLE_S && Process.clock_gettime(Process::CLOCK_MONOTONIC) - began > IDLE_S
-          return @tape.close unless (said = @ask.call(@at, @life)) && take(said)
-        rescue SystemCallError, IOError, Timeout::Error, JSON::ParserError
-          sleep AGAIN_S
+
+          said = @ask.call(@at, @life)
+          # What is always there is only not there yet.
+          raise IOError, 'no such tape yet' if said.nil? && @always
+          return @tape.close unless said && take(said)
+        rescue *BROKEN
+          @missed = true
+          sleep @again_s
         end
       end
 
       # @return [Boolean] whether more may come
       def take(said)
-        begin_anew(said) if @life && said['life'] != @life
+        # Nobody here knows what was said before the first answer, where that was long in coming.
+        begin_anew(said) if @life ? said['life'] != @life : @missed && @always
         @life = said['life']
         events = said['events']
         # What is always copied is heard from now on: its numbers are this process's own.
