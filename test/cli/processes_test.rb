@@ -131,6 +131,9 @@ class ProcessesTest < Miser::Test
   def test_the_one_place_comes_again_and_nobody_is_left_behind
     lines = follow('/api/events')
     wait_for(lines, /retry/)
+    # Only who has heard of it once can tell that it has begun anew.
+    assert_equal 200, note('dunlin250', 'before it').first
+    wait_for(lines, /"revision":2/)
     Process.kill(:KILL, place)
     # A window is told to look at everything anew, and then goes on hearing.
     wait_for(lines, /event: gap/)
