@@ -33,7 +33,7 @@ module Miser
       # What others change is heard from here on, and what is changed here told. Each process begins for itself.
       # @return [Far] self
       def begin
-        @floor = Mirror.new(->(at, life) { news('floor', at, wait: at ? Inside::WAIT_S : 0, life: life) }, always: true).follow
+        @floor = Mirror.new(->(at, life) { news('floor', at, wait: at ? Inside::WAIT_S : 0, life: life) }, always: true).begun.follow
         Thread.new { tell }
         self
       end

@@ -29,6 +29,17 @@ module Miser
         @lock = Mutex.new
       end
 
+      # Asks where the tape stands before anybody listens here: what is said from then on is heard.
+      # @return [Mirror] self
+      def begun
+        said = @ask.call(@at, nil)
+        said ? take(said) : @missed = true
+        self
+      rescue *BROKEN
+        @missed = true
+        self
+      end
+
       # Sees to it that it is being copied.
       # @return [Mirror] self
       def follow

@@ -53,6 +53,26 @@ class MirrorTest < Miser::Test
     assert_predicate mirror.tape, :closed?
   end
 
+  # Begun, it knows where the tape stands: what is said before it is followed is not lost.
+  def test_begun_before_it_is_followed
+    [[said('a', 7), said('a', 8, event(8))], [Errno::ECONNREFUSED, said('b', 3)]].zip([%w[job], %w[gap]]).each do |answers, kinds|
+      script = answers.dup
+      mirror = Mirror.new(lambda { |_, _|
+        if script.empty?
+          sleep
+        else
+          script.shift.then do |s|
+            s.is_a?(Class) ? raise(s) : s
+          end
+        end
+      }, always: true, again_s: 0.01)
+      assert_equal 1, mirror.begun && script.size
+      mirror.follow
+      wait(script)
+      assert_equal kinds, mirror.tape.after(0, wait: 0).map(&:kind)
+    end
+  end
+
   # Of a run every event is copied, however late the first answer.
   def test_a_run_is_copied_whole
     assert_equal %w[job job], heard([EOFError, said('a', 2, event(1), event(2))], from: 0).map(&:first)
