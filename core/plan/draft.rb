@@ -136,7 +136,7 @@ module Miser
       # @return [Array<Integer>] the boxes that the feeds of some loads hang on, see #once
       def boxes(ticket, loads)
         feeds = ticket.wiring.scheme.plan.feeds.select { |f| loads.include?(f.load_id) }
-        feeds.filter_map(&:device).uniq { |d| d['id'] }.map { |d| box(ticket, d) }
+        feeds.filter_map(&:device).uniq { |d| d['id'] }.flat_map { |d| box(ticket, d) }.uniq
       end
 
       private
@@ -229,9 +229,10 @@ module Miser
 
       def box(ticket, device)
         items = ticket.wiring.needs.boxes(device).map { |name, item| Buying::Need.item(item, Buying::Why.new(stage: 'wiring', text: name, pieces: item.count)) }
-        once("box/#{device['kind']}", device['name'], needs: items, minutes: ticket.catalogue.minutes('feed.box') || 0.0) do
+        box = once("box/#{device['kind']}", device['name'], needs: items, minutes: ticket.catalogue.minutes('feed.box') || 0.0) do
           moved(@ticket.beside(taking.box(device['kind'])))
         end
+        [box, *spares(items)]
       end
 
       # @return [String, nil] why a part can't be bought
