@@ -2,6 +2,7 @@
 
 require_relative '../core/buying/cents'
 require_relative '../core/quote/mind'
+require_relative '../core/verdicts/words'
 require_relative 'paper'
 
 module Miser
@@ -14,7 +15,6 @@ module Miser
       MOST = [60, 30, 20, 14, 10, 7, 5, 3].freeze
       HEAD_W = 74
       GAP = 10
-      VERDICTS = { 'keeps' => 'keeps', 'owes' => 'owes', 'too_close' => 'too close to call' }.freeze
 
       # @!attribute text [String] @!attribute right [String, nil] a figure at the right @!attribute bold [Boolean]
       Line = Struct.new(:text, :right, :bold)
@@ -102,7 +102,7 @@ module Miser
       end
 
       def kept(keep)
-        verdict = keep['after'] ? ", #{VERDICTS.fetch(keep['after'])}" : ''
+        verdict = keep['after'] ? ", #{Verdicts::Words::KEPT.fetch(keep['after'])}" : ''
         [Line.new("#{keep['label']}: #{side(keep, 'before')} before, #{side(keep, 'after')} after#{verdict}")]
       end
 

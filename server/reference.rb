@@ -71,7 +71,8 @@ module Miser
 
       def words
         { cautions: Verdicts::Cautions::TABLE, terms: Verdicts::Words::TERMS, verdicts: Verdicts::Words::KEPT, fits: Verdicts::Words::FITS,
-          stage_states: Verdicts::Words::STATES, stage_groups: Stage::GROUPS, steps: Budget::Steps::TABLE.to_h { |s| [s.key, s.label] },
+          stage_states: Verdicts::Words::STATES, stage_groups: Stage::GROUPS,
+          warranty_outcomes: Buying::Warranty::OUTCOMES, steps: Budget::Steps::TABLE.to_h { |s| [s.key, s.label] },
           flag_levels: Verdicts::Words::LEVELS }
       end
     end

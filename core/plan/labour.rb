@@ -74,14 +74,7 @@ module Miser
         sets.any? ? together(SIGNALS, [*sets.map { |lamps| of(lamps) }, *cures]) : nil
       end
 
-      def cures
-        survey = @ticket.survey
-        return [] unless survey.ready? && @ticket.document.signal_lamps?
-
-        survey.chosen.filter_map { |key| survey.cures.remedy(key) }.map { |remedy| timed(remedy.label, remedy.cost.minutes) }
-      rescue Unsolvable
-        []
-      end
+      def cures = @ticket.survey.remedies.map { |remedy| timed(remedy.label, remedy.cost.minutes) }
 
       def carried = @ticket.document.loads.select { |l| l['wanted'] && l['taken'] && !l['fed_by'] }
 

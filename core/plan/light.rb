@@ -7,6 +7,9 @@ module Miser
   module Plan
     # Light of the dipped beam, in lumens as the makers claim: of a filament by its base, of a part by what is said of it.
     module Light
+      # Where a bulb sits in a reflector that was made for another.
+      BLINDS = 'a bulb in the old reflector may blind more than it lights'
+
       module_function
 
       # @param lamp [Job::Lamp] @param part [Hash, nil] in its place; nil is the lamp as it came in

@@ -2,7 +2,9 @@
 
 require_relative '../budget/verdict'
 require_relative '../buying/cents'
+require_relative '../verdicts/words'
 require_relative 'draft'
+require_relative 'light'
 require_relative 'search'
 
 module Miser
@@ -51,7 +53,7 @@ module Miser
       # What is given up with it, and what to mind.
       # @return [Array<String>]
       def notes
-        glare = @options.select(&:glare).map { |o| "#{o.label}: a bulb in the old reflector may blind more than it lights" }
+        glare = @options.select(&:glare).map { |o| "#{o.label}: #{Light::BLINDS}" }
         [*@options.flat_map(&:notes).uniq, *glare]
       end
 
@@ -82,12 +84,10 @@ module Miser
       # @param index [Integer] of a line @return [String, nil] keeps, owes, too_close
       def verdict(index) = keep(index).then { |f| f && Budget::Verdict.of(f.value, f.sigma) }
 
-      VERDICTS = { 'keeps' => 'it keeps', 'owes' => 'it owes', 'too_close' => 'too close to call' }.freeze
-
       # @param index [Integer] @return [String] what is kept there, and what that means
       def line_words(index)
         kept = keep(index)
-        said = kept ? format('%.1f ± %.1f A, %s', kept.value, kept.sigma.to_f, VERDICTS.fetch(verdict(index))).tr('-', '−') : 'not known'
+        said = kept ? format('%.1f ± %.1f A, %s', kept.value, kept.sigma.to_f, Verdicts::Words::KEPT.fetch(verdict(index))).tr('-', '−') : 'not known'
         "#{@problem.lines[index].label}: #{said}"
       end
 

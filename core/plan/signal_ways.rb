@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../verdicts/cautions'
 require_relative 'lamp_sets'
 require_relative 'problem'
 
@@ -8,7 +9,6 @@ module Miser
     # The turn signals are decided together: whether a cure works hangs on every lamp in the loop, so that each way to
     # fit them is solved, and stands there with every cure that works.
     class SignalWays
-      LABEL = 'Turn signals'
       # Ways to fit the lamps that are solved; further ones are left out, the last of what fits first, which is said.
       MOST = 240
 
@@ -23,7 +23,7 @@ module Miser
         sets = @sets.signals
         return [] if sets.empty?
 
-        [Problem::Group.new(key: 'signals', label: LABEL, options: fitted(sets).flat_map { |ways| options(ways) })]
+        [Problem::Group.new(key: 'signals', label: Labour::SIGNALS, options: fitted(sets).flat_map { |ways| options(ways) })]
       end
 
       private
@@ -43,7 +43,7 @@ module Miser
       def options(ways)
         words = ways.map { |_, (w, _, _)| w }.reduce(:merge)
         changed = ways.select { |_, (_, _, part)| part }
-        label = changed.empty? ? "#{LABEL}: as they are" : changed.map { |_, (_, text, _)| text }.join('; ')
+        label = changed.empty? ? "#{Labour::SIGNALS}: as they are" : changed.map { |_, (_, text, _)| text }.join('; ')
         taken = @draft.with(words)
         cures(taken, changed.empty?, label).filter_map { |cure| option(words, ways, cure, label) }
       end
@@ -70,7 +70,7 @@ module Miser
       def notes(cure)
         return [] unless cure
 
-        [*cure.notes, *(cure.loses_warning ? ['A lamp that fails is no longer told by the flash rate.'] : [])]
+        [*cure.notes, *(cure.loses_warning ? [Verdicts::Cautions::TABLE.fetch('no_lamp_warning')] : [])]
       end
 
       def asks(ticket, changed, cure)

@@ -11,6 +11,7 @@ module Miser
     module Mind
       # Stands under every offer.
       LAW = Verdicts::Cautions::TABLE.fetch('law')
+      NO_WARNING = Verdicts::Cautions::TABLE.fetch('no_lamp_warning')
       # Faults of the signals that are told one by one.
       MOST = 2
 
@@ -26,9 +27,8 @@ module Miser
         survey = ticket.survey
         return [] unless survey.ready? && ticket.document.signal_lamps?
 
-        chosen = survey.chosen.filter_map { |key| survey.cures.remedy(key) }.map(&:cost)
-        [*wrong(survey), *chosen.flat_map(&:notes),
-          *(chosen.any?(&:loses_warning) ? ['A lamp that fails is no longer told by the flash rate.'] : [])]
+        costs = survey.remedies.map(&:cost)
+        [*wrong(survey), *costs.flat_map(&:notes), *(costs.any?(&:loses_warning) ? [NO_WARNING] : [])]
       rescue Unsolvable => e
         ["Turn signals: #{e.message}"]
       end
@@ -40,7 +40,7 @@ module Miser
       end
 
       def lamps(ticket)
-        heads(ticket).select { |l| Plan::Light.blinds?(l.part) }.map { |l| "#{l.name}: a bulb in the old reflector may blind more than it lights; it is aimed, and looked at on a wall." }
+        heads(ticket).select { |l| Plan::Light.blinds?(l.part) }.map { |l| "#{l.name}: #{Plan::Light::BLINDS}." }
       end
 
       def marks(ticket)

@@ -72,12 +72,7 @@ module Miser
 
       def removed = @ticket.document.lamps.select { |l| l.choice&.fetch('action') == 'remove' }.map { |l| "#{l.name}: taken off" }
 
-      def cures
-        survey = @ticket.survey
-        survey.ready? ? survey.chosen.filter_map { |key| survey.cures.remedy(key) }.map { |r| "Turn signals: #{r.label.downcase}" } : []
-      rescue Unsolvable
-        []
-      end
+      def cures = @ticket.survey.remedies.map { |remedy| "#{Plan::Labour::SIGNALS}: #{remedy.label.downcase}" }
 
       def wanted = @ticket.document.loads.select { |l| l['wanted'] && !l['fed_by'] }
 

@@ -52,6 +52,15 @@ module Miser
       # @return [Array<String>] keys of the remedies chosen
       def chosen = Job::Document.rows(@entered, 'remedies')
 
+      # @return [Array<Remedy>] those chosen; none where the circuit is not known, or can't be solved
+      def remedies
+        return [] unless chosen.any? && ready? && @document.signal_lamps?
+
+        chosen.filter_map { |key| cures.remedy(key) }
+      rescue Unsolvable
+        []
+      end
+
       # @return [Cures]
       def cures
         @cures ||= Cures.new(

@@ -31,7 +31,7 @@ module Miser
         rows = call.document.fetch('purchases', [])
         Stages.known!(id.to_s, rows.to_h { |r| [r['id'], r] }, 'Line')
         row = rows.find { |r| r['id'] == id }
-        Stages.known!(state.to_s, OrderStage.next_of(row), 'State')
+        Stages.known!(state.to_s, NEXT.fetch(row['state']).to_h { |key| [key, key] }, 'State')
         if state == 'short' && !got.to_s.match?(/\A\d{1,6}\z/)
           raise Stage::Unavailable.new(field: 'Pieces that came', given: got.to_s, accepts: 'a whole number')
         end
@@ -40,14 +40,10 @@ module Miser
         OrderStage.with(call, changed)
       end
 
-      # What may come of a line as it stands.
-      # @return [Hash{String=>String}] states
-      def self.next_of(row)
-        states = Buying::Purchases::STATES.merge(GONE => 'never ordered').except('shelf')
-        return states.slice(GONE) if row['state'] == 'shelf'
-
-        row['state'] == 'short' ? states : states.except('closed')
-      end
+      # What may come of a line, by how it stands.
+      NEXT = { 'ordered' => %w[received short wrong gone], 'short' => %w[received short closed wrong gone],
+               'received' => %w[wrong returned gone], 'closed' => %w[received returned gone], 'wrong' => %w[received returned gone],
+               'returned' => %w[received gone], 'shelf' => %w[gone] }.freeze
 
       # @return [Hash, nil] a line with what came of it; nil where it was never ordered
       def self.came(row, state, got, today)

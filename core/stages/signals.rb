@@ -35,14 +35,7 @@ module Miser
       end
 
       # What the cure chosen takes.
-      def needs
-        return [] unless survey.chosen.any? && document.signal_lamps? && survey.ready?
-
-        chosen = survey.chosen.filter_map { |k| survey.cures.remedy(k) }
-        chosen.flat_map { |remedy| remedy.cost.parts.map { |item| need(item, remedy.label) } }
-      rescue Unsolvable
-        []
-      end
+      def needs = survey.remedies.flat_map { |remedy| remedy.cost.parts.map { |item| need(item, remedy.label) } }
 
       def needed? = document.signal_lamps?
 

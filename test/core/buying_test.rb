@@ -109,6 +109,8 @@ class BuyingTest < Miser::Test
               'short' => [31, 'S: Cable tie (31 of 50 came)', 11, 400], 'closed' => [31, nil, 11, 248],
               'wrong' => [0, 'S: Cable tie (wrong part)', 0, 0], 'returned' => [0, nil, 0, 0], 'shelf' => [20, nil, -20, 400] }
     assert_equal B::Purchases::STATES.keys.sort, table.keys.sort
+    following = Miser::Stages::OrderStage::NEXT
+    assert_equal [table.keys.sort, table.keys.sort | ['gone']], [following.keys.sort, following.values.flatten.uniq.push('ordered', 'shelf').sort]
     table.each do |state, expected|
       found = purchases(bought(state, **(%w[short closed].include?(state) ? { got: 31 } : {})))
       assert_equal expected, [found.had.values.sum, found.waits, found.moves.fetch('tie', 0), found.cents], state

@@ -14,7 +14,7 @@ class PurityTest < Miser::Test
     'wiring' => %w[draw network job feeds parts budget],
     'shelf' => %w[draw job parts budget headlight],
     'ticket' => %w[draw charging job budget signals wiring beam headlight parts verdicts shelf buying],
-    'plan' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket],
+    'plan' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket verdicts],
     'quote' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket plan verdicts],
     'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf buying plan quote]
   }.freeze

@@ -6,6 +6,7 @@ require_relative '../../../formats/receipt'
 require_relative '../../../formats/wall_csv'
 require_relative '../../../instruments/wall_run'
 require_relative '../../routes/jobs'
+require_relative '../../routes/kept_files'
 require_relative '../../routes/instruments'
 require_relative 'present'
 
@@ -14,8 +15,6 @@ module Miser
     module Routes
       # The beam on the wall, and the files that go with it.
       module Beams
-        MOST_NAME = 120
-
         def self.registered(app)
           app.post('/api/jobs/:id/photometry') { answer(200, changed(Beams.keep_photometry(self, body_of('/api/jobs/{id}/photometry')))) }
 
@@ -76,43 +75,13 @@ module Miser
 
         def self.stem(document, wall) = "#{document['name'].gsub(/[^A-Za-z0-9]+/, '-').downcase}-#{wall['beam']}-#{wall['side']}"
 
-        def self.unreadable(what, error, accepts, at: '/text')
-          Refusal.new(422, "This #{what} can’t be taken: #{error.message}.", kept: 'Nothing was changed.',
-            fields: [{ at: at, field: 'file', message: error.message,
-                       accepts: accepts }])
-        end
-
-        def self.keep(app, revision, what, files: [], &)
-          app.found(app.jobs.change(app.params['id'], revision, what: what,
-            files: files) do |d|
-            Jobs.check(yield(d),
-              was: d).tap do |new|
-              room!(app, new, files)
-            end
-          end)
-        end
-
-        # A job must fit its own file, or it could never be opened elsewhere.
-        def self.room!(app, document, files)
-          others = Job::Attached.ids(document) - files.map(&:id)
-          taken = app.jobs.attachments.bytes(document['id'], others) + files.sum { |f| f.bytes.bytesize }
-          most = Formats::JobFile::FILES_MOST_BYTES
-          return if files.empty? || taken <= most
-
-          raise Refusal.new(422, format('With this the job’s files come to %<taken>.1f MB, and its job file holds %<most>d MB of them.',
-            taken: taken / 1_048_576.0, most: most / 1_048_576),
-            kept: 'Nothing was changed.',
-            fields: [{ at: '/file', field: 'file', message: 'has no room left',
-                       accepts: 'remove a photograph or a photometry file first' }])
-        end
-
         def self.keep_photometry(app, body)
           Formats::Lm63.read(body['text'])
           file = Store::Attachments::Kept.new(id: Jobs.fresh_id, type: 'text/plain', bytes: body['text'].b)
           row = { 'id' => file.id, 'name' => body['name'] }
-          keep(app, body['revision'], "photometry #{file.id}", files: [file]) { |d| Job::Attached.photometry(d, row, part: body['part']) }
+          KeptFiles.keep(app, body['revision'], "photometry #{file.id}", files: [file]) { |d| Job::Attached.photometry(d, row, part: body['part']) }
         rescue Formats::Lm63::Malformed => e
-          raise unreadable('photometry file', e, 'IES LM-63 of 1995 or 2002')
+          raise KeptFiles.unreadable('photometry file', e, 'IES LM-63 of 1995 or 2002')
         end
 
         def self.keep_photograph(app, bytes)
@@ -126,15 +95,15 @@ module Miser
           picture = Formats::Photograph.new(bytes)
           file = Store::Attachments::Kept.new(id: Jobs.fresh_id, type: 'image/jpeg', bytes: picture.jpeg)
           row = { 'id' => file.id, 'beam' => beam, 'side' => side,
-                  'name' => app.params['name'].to_s.scrub('?')[0, MOST_NAME] }.merge(picture.facts)
-          keep(app, app.params['revision'].to_i, "photograph #{file.id}", files: [file]) { |d| Job::Attached.photograph(d, row) }
+                  'name' => app.params['name'].to_s.scrub('?')[0, KeptFiles::MOST_NAME] }.merge(picture.facts)
+          KeptFiles.keep(app, app.params['revision'].to_i, "photograph #{file.id}", files: [file]) { |d| Job::Attached.photograph(d, row) }
         rescue Formats::Photograph::Refused => e
-          raise unreadable('photograph', e, Formats::Photograph::ACCEPTS, at: '/file')
+          raise KeptFiles.unreadable('photograph', e, Formats::Photograph::ACCEPTS, at: '/file')
         end
 
         # Cells of a wall from a table; those it leaves empty stay as they are.
         def self.keep_table(app, body)
-          keep(app, body['revision'], "readings from a table #{Jobs.fresh_id}") do |document|
+          KeptFiles.keep(app, body['revision'], "readings from a table #{Jobs.fresh_id}") do |document|
             wall = app.found(Job::Document.of(document).wall(body['wall']), 'wall')
             cells, errors = Formats::WallCsv.read(body['text'], columns: wall['columns'].to_i, rows: wall['rows'].to_i)
             if errors.any?
@@ -145,7 +114,7 @@ module Miser
             Job::WallCells.take(document, body['wall'], cells)
           end
         rescue Formats::CsvTable::Unreadable => e
-          raise unreadable('table', e, 'lux, a line a row from the top; empty where not read')
+          raise KeptFiles.unreadable('table', e, 'lux, a line a row from the top; empty where not read')
         end
       end
     end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../../../formats/receipt'
-require_relative '../checks/routes'
+require_relative '../../routes/kept_files'
 require_relative 'view'
 
 module Miser
@@ -44,10 +44,10 @@ module Miser
 
           kept = Formats::Receipt.new(bytes, app.request.media_type)
           file = Store::Attachments::Kept.new(id: Jobs.fresh_id, type: kept.type, bytes: kept.bytes)
-          row = { 'id' => file.id, 'type' => file.type, 'name' => app.params['name'].to_s.scrub('?')[0, Beams::MOST_NAME] }
-          Beams.keep(app, app.params['revision'].to_i, "receipt #{file.id}", files: [file]) { |d| Job::Attached.receipt(d, ids, row) }
+          row = { 'id' => file.id, 'type' => file.type, 'name' => app.params['name'].to_s.scrub('?')[0, KeptFiles::MOST_NAME] }
+          KeptFiles.keep(app, app.params['revision'].to_i, "receipt #{file.id}", files: [file]) { |d| Job::Attached.receipt(d, ids, row) }
         rescue Formats::Receipt::Refused => e
-          raise Beams.unreadable('receipt', e, Formats::Receipt::ACCEPTS, at: '/file')
+          raise KeptFiles.unreadable('receipt', e, Formats::Receipt::ACCEPTS, at: '/file')
         end
       end
     end

@@ -43,7 +43,7 @@ module Miser
             pieces: r['pieces'].to_i, got: r['got']&.to_i, cents: r['cents']&.to_i, state: r['state'],
             words: Buying::Purchases::STATES.fetch(r['state']), ordered_on: r['ordered_on'], received_on: r['received_on'],
             due: Days.after(r['ordered_on'], r['lead_days']&.to_i), needed: needed.key?(r['key']),
-            warranty: warranty(r), receipt: r['receipt'] }
+            warranty: warranty(r), receipt: r['receipt'], next: Stages::OrderStage::NEXT.fetch(r['state']) }
         end
       end
 

@@ -2223,6 +2223,7 @@ export interface components {
             fits: components["schemas"]["Words"];
             stage_states: components["schemas"]["Words"];
             stage_groups: components["schemas"]["Words"];
+            warranty_outcomes: components["schemas"]["Words"];
             flag_levels: components["schemas"]["Words"];
         };
         DrawnWords: {
@@ -2675,6 +2676,8 @@ export interface components {
                 /** @description whether the job still wants it */
                 needed: boolean;
                 received_on: string | null;
+                /** @description what may come of it */
+                next: string[];
                 receipt: null | {
                     id: string;
                     type: string;

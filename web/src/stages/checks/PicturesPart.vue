@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, type Schemas } from '../../api/client'
+import { fileBody, useFileSent } from '../../state/useFileSent'
 import { useJob } from '../../state/useJob'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
@@ -14,8 +15,8 @@ const SIDES = [
   { key: 'after', label: 'After the change' },
 ] as const
 const share = ref(50)
-const busy = ref<string | null>(null)
-const failed = ref('')
+const sent = useFileSent<'before' | 'after'>()
+const { busy, failed } = sent
 /** Pictures whose bytes are not here: the job file came without them. */
 const lost = ref<string[]>([])
 const lose = (id: string) => lost.value.push(id)
@@ -25,25 +26,13 @@ const laid = computed(
 const shown = computed(() => SIDES.map((s) => ({ ...s, picture: props.pair?.[s.key] ?? null })))
 const address = (id: string) => `/api/jobs/${job.id}/attachments/${id}`
 
-async function take(event: Event, side: 'before' | 'after') {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
-  busy.value = side
-  failed.value = ''
-  const done = await job.send((revision) =>
+const take = (event: Event, side: 'before' | 'after') =>
+  sent.take(event, side, (file, name, revision) =>
     api.POST('/api/jobs/{id}/photographs', {
-      params: { path: { id: job.id }, query: { beam: props.beam, side, revision, name: file.name.slice(0, 120) } },
-      headers: { 'Content-Type': /\.hei[cf]$/i.test(file.name) ? 'image/heic' : 'image/jpeg' },
-      // The file itself is the body; the contract knows it as text.
-      body: file as unknown as string,
-      bodySerializer: (body: unknown) => body as File,
+      params: { path: { id: job.id }, query: { beam: props.beam, side, revision, name } },
+      ...fileBody(file),
     }),
   )
-  input.value = '' // The same file, taken again, can be chosen again.
-  busy.value = null
-  if (!done) failed.value = job.message
-}
 </script>
 
 <template>

@@ -19,6 +19,12 @@ const TONES: Record<string, string> = {
   returned: 'text-dim',
   closed: 'text-dim',
 }
+/** What may come of a line the server says; what the button for it is called, this. */
+const OTHERS = [
+  { key: 'closed', label: 'the rest is off' },
+  { key: 'wrong', label: 'wrong part' },
+  { key: 'returned', label: 'sent back' },
+]
 const came = (row: Purchase, state: string) => void job.act('order_came', `${row.id}/${state}`)
 
 function cameShort(row: Purchase) {
@@ -62,40 +68,22 @@ function cameShort(row: Purchase) {
             </td>
             <td>
               <div class="flex flex-wrap justify-end gap-2">
-                <template v-if="p.state !== 'shelf'">
-                  <button
-                    v-if="p.state !== 'received' && p.state !== 'closed'"
-                    type="button"
-                    class="btn"
-                    :disabled="job.readonly"
-                    @click="came(p, 'received')"
-                  >
-                    {{ p.state === 'short' ? 'the rest came' : 'came' }}
-                  </button>
-                  <button v-if="p.state === 'short'" type="button" class="btn" :disabled="job.readonly" @click="came(p, 'closed')">
-                    the rest is off
-                  </button>
-                  <template v-if="p.state === 'ordered'">
-                    <form class="flex gap-1" @submit.prevent="cameShort(p)">
-                      <input
-                        v-model="short[p.id]"
-                        class="field num w-16"
-                        inputmode="numeric"
-                        placeholder="pcs"
-                        :aria-label="`Pieces of ${p.name} that came`"
-                      />
-                      <button type="submit" class="btn" :disabled="job.readonly">came short</button>
-                    </form>
-                    <button type="button" class="btn" :disabled="job.readonly" @click="came(p, 'wrong')">wrong part</button>
-                  </template>
-                  <button
-                    v-if="p.state === 'wrong' || p.state === 'received'"
-                    type="button"
-                    class="btn"
-                    :disabled="job.readonly"
-                    @click="came(p, 'returned')"
-                  >
-                    sent back
+                <button v-if="p.next.includes('received')" type="button" class="btn" :disabled="job.readonly" @click="came(p, 'received')">
+                  {{ p.state === 'short' ? 'the rest came' : 'came' }}
+                </button>
+                <form v-if="p.next.includes('short')" class="flex gap-1" @submit.prevent="cameShort(p)">
+                  <input
+                    v-model="short[p.id]"
+                    class="field num w-16"
+                    inputmode="numeric"
+                    placeholder="pcs"
+                    :aria-label="`Pieces of ${p.name} that came`"
+                  />
+                  <button type="submit" class="btn" :disabled="job.readonly">came short</button>
+                </form>
+                <template v-for="b in OTHERS" :key="b.key">
+                  <button v-if="p.next.includes(b.key)" type="button" class="btn" :disabled="job.readonly" @click="came(p, b.key)">
+                    {{ b.label }}
                   </button>
                 </template>
                 <button

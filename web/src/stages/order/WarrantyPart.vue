@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { api, freshId, type Schemas } from '../../api/client'
+import { fileBody, useFileSent } from '../../state/useFileSent'
 import { useJob } from '../../state/useJob'
+import { useReference } from '../../state/useReference'
 import DayField from '../../ui/DayField.vue'
 import FailNote from '../../ui/FailNote.vue'
 import PickField from '../../ui/PickField.vue'
@@ -12,39 +14,22 @@ import YesNo from '../../ui/YesNo.vue'
 /** What is promised for a part, its receipt, and what became of those that failed. */
 const props = defineProps<{ purchase: Schemas['OrderView']['purchases'][number] }>()
 const job = useJob()
+const reference = useReference()
 const at = computed(() => `/purchases/${props.purchase.id}`)
 const claims = computed(() => props.purchase.warranty.claims)
-const failed = ref('')
-const busy = ref(false)
-const OUTCOMES = [
-  { key: 'repaired', label: 'mended' },
-  { key: 'replaced', label: 'another one' },
-  { key: 'refunded', label: 'the money' },
-  { key: 'refused', label: 'refused' },
-]
+const sent = useFileSent<'receipt'>()
+const { busy, failed } = sent
+const outcomes = computed(() => Object.entries(reference.tables?.warranty_outcomes ?? {}).map(([key, label]) => ({ key, label })))
 type Row = Schemas['OrderView']['purchases'][number]
 const receiptOf = (p: Row) => (p.receipt ? `/api/jobs/${job.id}/attachments/${p.receipt.id}` : undefined)
-const typeOf = (name: string) => (/\.pdf$/i.test(name) ? 'application/pdf' : /\.hei[cf]$/i.test(name) ? 'image/heic' : 'image/jpeg')
 
-async function take(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
-  busy.value = true
-  failed.value = ''
-  const done = await job.send((revision) =>
+const take = (event: Event) =>
+  sent.take(event, 'receipt', (file, name, revision) =>
     api.POST('/api/jobs/{id}/receipts', {
-      params: { path: { id: job.id }, query: { purchases: props.purchase.id, revision, name: file.name.slice(0, 120) } },
-      headers: { 'Content-Type': typeOf(file.name) },
-      // The file itself is the body; the contract knows it as text.
-      body: file as unknown as string,
-      bodySerializer: (body: unknown) => body as File,
+      params: { path: { id: job.id }, query: { purchases: props.purchase.id, revision, name } },
+      ...fileBody(file),
     }),
   )
-  input.value = '' // The same file, taken again, can be chosen again.
-  busy.value = false
-  if (!done) failed.value = job.message
-}
 </script>
 
 <template>
@@ -68,7 +53,7 @@ async function take(event: Event) {
           type="file"
           class="sr-only"
           accept="image/jpeg,image/heic,.heic,.heif,application/pdf"
-          :disabled="job.readonly || busy"
+          :disabled="job.readonly || busy !== null"
           @change="take"
       /></label>
     </p>
@@ -79,7 +64,7 @@ async function take(event: Event) {
         <DayField :at="`${at}/claims/${c.id}/found_on`" label="Found" />
         <DayField :at="`${at}/claims/${c.id}/sent_on`" label="Sent" />
         <DayField :at="`${at}/claims/${c.id}/back_on`" label="Back" />
-        <PickField :at="`${at}/claims/${c.id}/outcome`" label="What came" :options="OUTCOMES" none="nothing yet" />
+        <PickField :at="`${at}/claims/${c.id}/outcome`" label="What came" :options="outcomes" none="nothing yet" />
         <button
           type="button"
           class="btn btn-bare"
