@@ -13,6 +13,17 @@ class ChecksScreenTest < Miser::BrowserTest
     Miser::Store::Shop.new(@database)['instruments'] = bench.addresses
   end
 
+  # @return [String] the id of a job's nth wall, once it is saved
+  def wall(job, nth)
+    wait_until { document(job).dig('beam', 'walls', nth, 'id') }
+    document(job).dig('beam', 'walls', nth, 'id')
+  end
+
+  def read_wall(job, side, nth)
+    within("[data-testid=wall-#{side}]") { click_on 'Read this wall' }
+    wall(job, nth)
+  end
+
   def test_two_walls_and_the_sentence_that_matters
     visit '/job/dunlin250/checks'
     assert_selector '[data-testid=sentence]', text: /times the light on the wall, .* More light where it is wanted, less where it blinds/
@@ -27,10 +38,7 @@ class ChecksScreenTest < Miser::BrowserTest
   def test_the_cut_off_is_the_low_beams_alone
     visit '/job/wren125/checks'
     %w[before after].each_with_index do |side, i|
-      within("[data-testid=wall-#{side}]") { click_on 'Read this wall' }
-      wait_until { document('wren125').dig('beam', 'walls', i, 'id') }
-      assert_selector '[data-testid=cells] input', minimum: 45
-      id = document('wren125').dig('beam', 'walls', i, 'id')
+      id = read_wall('wren125', side, i)
       enter "/beam/walls/#{id}/distance_m", '5 m' if i.zero?
       %w[r1c4 r2c4 r3c4].each { |mark| enter "/beam/walls/#{id}/cells/#{mark}/lux", (100 * (i + 1)).to_s }
       assert_selector "[data-testid=wall-#{side}]", text: 'above the cut-off'
@@ -40,8 +48,7 @@ class ChecksScreenTest < Miser::BrowserTest
     assert_selector '[data-testid=sentence]', text: 'glare'
     click_on 'High beam'
     assert_no_selector "[data-at='/beam/cutoff_m']"
-    within('[data-testid=wall-after]') { click_on 'Read this wall' }
-    id = document('wren125').dig('beam', 'walls', 2, 'id')
+    id = read_wall('wren125', 'after', 2)
     enter "/beam/walls/#{id}/cells/r2c4/lux", '900'
     assert_selector '[data-testid=wall-after]', text: /900 lx/
     assert_no_selector '[data-testid=wall-after]', text: 'above the cut-off'
@@ -67,10 +74,9 @@ class ChecksScreenTest < Miser::BrowserTest
 
   def test_a_grid_read_by_hand_and_by_the_light_meter
     visit '/job/wren125/checks'
-    within('[data-testid=wall-before]') { click_on 'Read this wall' }
+    id = read_wall('wren125', 'before', 0)
     assert_selector '[data-testid=cells] input', minimum: 45
     assert_selector '[data-testid=wall-before]', text: 'distance is not entered'
-    id = document('wren125').dig('beam', 'walls', 0, 'id')
     enter "/beam/walls/#{id}/distance_m", '10 ft'
     enter "/beam/walls/#{id}/cells/r2c4/lux", '48'
     assert_selector '[data-testid=wall-before]', text: '48.0 lx, 449 ± 14 cd', wait: 8 # a little off the axis
@@ -96,7 +102,7 @@ class ChecksScreenTest < Miser::BrowserTest
       click_on 'Read this wall'
     end
     assert_text '21 by 11 marks'
-    id = document('curlew1100').dig('beam', 'walls', 0, 'id')
+    id = wall('curlew1100', 0)
     enter "/beam/walls/#{id}/distance_m", '5'
     find('summary', text: 'From a table').click
     fill_in 'wall-table', with: "1;2;oops\n"
