@@ -6,6 +6,7 @@ require_relative '../formats/lm63'
 require_relative '../formats/usual_tables'
 require_relative '../store/summaries'
 require_relative '../store/memo'
+require_relative 'access'
 require_relative 'days'
 require_relative 'market'
 require_relative 'present/ticket'
@@ -30,13 +31,14 @@ module Miser
         @judged = Store::Memo.new(JUDGED)
         @files = Store::Memo.new(FILES)
         @buying = buying
+        @access = Access.new(shop)
       end
 
       # @param document [Hash]
       # @return [Ticket]
       def of(document)
         Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @buying.catalogue,
-          market: @buying.market, judged: @judged, days: Days.method(:until))
+          market: @buying.market, judged: @judged, days: Days.method(:until), access: @access.current)
       end
 
       def units = @shop.units

@@ -54,7 +54,7 @@ module Miser
         end
         jobs.create(document.merge('id' => 'large', 'beam' => { 'walls' => entered }))
         app = Server::App.on(database).new
-        environment = Rack::MockRequest.env_for('/api/jobs/large/stages/checks', 'HTTP_HOST' => '127.0.0.1')
+        environment = Rack::MockRequest.env_for('/api/jobs/large/stages/beam', 'HTTP_HOST' => '127.0.0.1')
         lambda do
           status, _, body = app.call(environment.dup)
           raise "the beam answered #{status}" unless status == 200

@@ -4,7 +4,7 @@ require_relative 'document'
 
 module Miser
   module Job
-    # The files a job's document speaks of but does not hold: photographs, photometry, receipts.
+    # The files a job's document speaks of but does not hold: photographs, photometry, receipts, what is printed at hand-over.
     module Attached
       module_function
 
@@ -12,7 +12,8 @@ module Miser
       # @return [Array<String>] their ids
       def ids(document)
         beams = %w[photographs photometry].flat_map { |list| Document.rows(document['beam'], list).map { |row| row['id'] } }
-        [*beams, *Document.rows(document, 'purchases').filter_map { |row| Document.part(row, 'receipt')['id'] }].uniq
+        steps = Document.rows(document['card'], 'photographs').map { |row| row['id'] }
+        [*beams, *steps, *Document.rows(document, 'purchases').filter_map { |row| Document.part(row, 'receipt')['id'] }].uniq
       end
 
       # Takes a receipt in; several lines of one delivery may stand on it.
@@ -20,6 +21,15 @@ module Miser
       # @return [Hash] document
       def receipt(document, ids, receipt)
         document.merge('purchases' => document['purchases'].map { |row| ids.include?(row['id']) ? row.merge('receipt' => receipt) : row })
+      end
+
+      # Takes a photograph of a step in; one that is there already stays as it is.
+      # @param row [Hash] id, step @return [Hash] document
+      def step_photograph(document, row)
+        card = Document.part(document, 'card')
+        return document if Document.rows(card, 'photographs').any? { |kept| kept['id'] == row['id'] }
+
+        document.merge('card' => card.merge('photographs' => Document.rows(card, 'photographs') + [row]))
       end
 
       # Takes a photograph in; the one of the same beam and side goes.

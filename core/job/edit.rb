@@ -11,6 +11,7 @@ module Miser
     #     { "op": "set",    "at": "/loads/l7/name", "value": "Tail" }
     #     { "op": "unset",  "at": "/machine/redline_rpm" }
     #     { "op": "add",    "at": "/loads", "value": { "id": "l9", … }, "before": "l7" }
+    #     { "op": "put",    "at": "/card/log", "value": { "id": "x1", … } }   (added, or in place of the row of that id)
     #     { "op": "remove", "at": "/loads/l7" }
     #     { "op": "move",   "at": "/loads/l7", "before": "l3" }   (no before: to the end)
     class Edit
@@ -55,9 +56,10 @@ module Miser
         when 'set' then set(steps, edit['value'])
         when 'unset' then parent(steps) { |hash, key| hash.delete(key) }
         when 'add' then add(steps, edit['value'], edit['before'])
+        when 'put' then put(steps, edit['value'])
         when 'remove' then remove(steps)
         when 'move' then move(steps, edit['before'])
-        else fail_with("unknown edit #{edit['op'].inspect}; accepted: set, unset, add, remove, move")
+        else fail_with("unknown edit #{edit['op'].inspect}; accepted: set, unset, add, put, remove, move")
         end
       end
 
@@ -79,10 +81,22 @@ module Miser
         list[index] = value
       end
 
-      def add(steps, value, before)
+      def list_for(steps, value)
         list = walk(steps, make: true, empty: [])
         fail_with('this is no list to add to') unless list.is_a?(Array)
         fail_with('a new row needs an id') unless value.is_a?(Hash) && value['id'].is_a?(String)
+        list
+      end
+
+      # Whatever stood there: who puts a row says all of it, so that two who do so need not know of each other.
+      def put(steps, value)
+        list = list_for(steps, value)
+        index = list.index { |m| m.is_a?(Hash) && m['id'] == value['id'] }
+        index ? list[index] = value : list.push(value)
+      end
+
+      def add(steps, value, before)
+        list = list_for(steps, value)
         fail_with("there is a row #{value['id'].inspect} already") if list.any? { |m| m.is_a?(Hash) && m['id'] == value['id'] }
         list.insert(place(list, before), value)
       end

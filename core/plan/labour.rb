@@ -50,6 +50,19 @@ module Miser
         together(name, theirs.map { |f| timed(f.kind.label.downcase, @ticket.wiring.needs.minutes(f)) })
       end
 
+      # A lamp's part put in; a headlamp's takes what its fitting asks for as well.
+      # @param lamp [Job::Lamp] @return [Line]
+      def fitting(lamp)
+        return together(lamp.name, []) unless lamp.part
+
+        judged = judged(lamp)
+        each = judged ? judged.minutes : lamp.part['minutes']
+        timed(lamp.part['name'], each && (each * lamp.count))
+      end
+
+      # @param lamp [Job::Lamp] @return [Headlight::Candidates::Judged, nil] its part, where it is a headlamp's
+      def judged(lamp) = @ticket.headlights.find { |h| h.lamp.id == lamp.id }&.chosen
+
       private
 
       def feeds = @ticket.wiring.scheme.plan.feeds
@@ -57,15 +70,6 @@ module Miser
       def timed(name, minutes) = Line.new(name: name, minutes: minutes.to_f, untimed: minutes ? [] : [name])
 
       def together(name, lines) = Line.new(name: name, minutes: lines.sum(0.0, &:minutes), untimed: lines.flat_map(&:untimed))
-
-      # A headlamp's part takes what its fitting asks for as well.
-      def fitting(lamp)
-        return together(lamp.name, []) unless lamp.part
-
-        judged = @ticket.headlights.find { |h| h.lamp.id == lamp.id }&.chosen
-        each = judged ? judged.minutes : lamp.part['minutes']
-        timed(lamp.part['name'], each && (each * lamp.count))
-      end
 
       def lamps = [*@pairs.plain, *@pairs.held].map { |lamps| of(lamps) }
 

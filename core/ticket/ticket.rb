@@ -21,15 +21,17 @@ module Miser
   # for, and its stages in the order of the work. Nothing is locked; what is missing is
   # only said.
   class Ticket
-    attr_reader :document, :units, :catalogue, :market
+    attr_reader :document, :units, :catalogue, :market, :access
 
     # @param document [Hash, Job::Document] a valid job document
     # @param photometry [#call] Beam::Photometry by the id of its file, nil where there is none
     # @param units [String] metric or us, for what is said
     # @param catalogue [Parts::Catalogue] @param judged [Hash] judgements of signal circuits known already
     # @param market [Buying::Market] what the shop can have, and has
+    # @param access [Card::Access, nil] how the shop opens machines; nil where nobody knows
     # @param days [#call, nil] whole days from now to a day as it is written; without it no day is kept to
-    def initialize(document, photometry: ->(_) {}, units: 'metric', catalogue: Parts::Catalogue::NONE, judged: {}, market: Buying::Market.new, days: nil)
+    def initialize(document, photometry: ->(_) {}, units: 'metric', catalogue: Parts::Catalogue::NONE, judged: {}, market: Buying::Market.new, days: nil,
+                   access: nil)
       @document = Job::Document.of(document)
       @photometry = photometry
       @units = units
@@ -37,6 +39,7 @@ module Miser
       @judged = judged
       @market = market
       @days = days
+      @access = access
     end
 
     def inspect = "#<#{self.class} of #{document.id}>"
@@ -45,7 +48,7 @@ module Miser
     # @param document [Hash] @return [Ticket]
     def beside(document)
       Ticket.new(document, photometry: @photometry, units: units, catalogue: catalogue, market: market, judged: @judged,
-        days: @days)
+        days: @days, access: access)
     end
 
     # @return [Budget::Budget]

@@ -22,7 +22,7 @@ module Miser
 
       # @return [Array<Point>] the dangerous first
       def points
-        @points ||= (flags + signals + undecided).map do |key, text|
+        @points ||= (flags + signals + undecided + tried + card).map do |key, text|
           Point.new(key: key, text: text, reason: reasons[key])
         end
       end
@@ -56,6 +56,26 @@ module Miser
         [['signals', "The turn signals do not work as they must. #{problems.first.text}#{more}"]]
       rescue Unsolvable => e
         [['signals', "The signal circuit: #{e.message}."]]
+      end
+
+      # Something was changed, and not every lamp was seen to work.
+      def tried
+        check = @ticket.stage('function').check
+        changed = @document.lamps.any?(&:part) || Job::Document.rows(@document.own('wiring'), 'feeds').any?
+        return [] if @document.checks('after')['tried'] || !(changed || check.begun?('open'))
+
+        check.open_points
+      end
+
+      # A card that was begun.
+      def card
+        card = @ticket.stage('fit').card
+        return [] if card.log.rows.empty?
+
+        left = card.steps.size - card.done
+        tray = card.tray.left_over + card.tray.problems
+        [*(left.positive? ? [['card', "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step.text}"]] : []),
+         *(tray.any? ? [['tray', "#{tray.join('. ')}."]] : [])]
       end
 
       def undecided

@@ -23,7 +23,7 @@ VIEWS = {
   'wiring' => ['/job/bracken420/wiring', 'light', [1280, 1500]],
   'plan' => ['/job/wren125/plan', 'light', [1280, 2500]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
   'headlight' => ['/job/dunlin250/headlight', 'light', [1280, 1100]],
-  'checks' => ['/job/bracken420/checks', 'light', [1280, 900]], 'photographs' => ['/job/dunlin250/checks', 'dark', [1280, 2450]],
+  'beam' => ['/job/bracken420/beam', 'light', [1280, 900]], 'photographs' => ['/job/dunlin250/beam', 'dark', [1280, 2450]],
   'aim' => ['/job/dunlin250/aim', 'light', [1280, 800]],
   'meter' => ['/job/bracken420/readings/l2', 'dark', [1280, 1000]],
   'order' => ['/job/dunlin250/order', 'light', [1280, 1000]]

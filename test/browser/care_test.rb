@@ -8,7 +8,7 @@ class CareTest < Miser::BrowserTest
   RATED = '/circuits/main/alternator/rated_w'
   PAGES = %w[/ /shop /job/wren125/intake /job/ptarmigan550/intake /job/dunlin250/readings/l1.c1
     /job/dunlin250/readings?view=baseline /job/wren125/readings?view=charging
-    /job/dunlin250/budget /job/ptarmigan550/budget /job/dunlin250/signals /job/dunlin250/headlight /job/dunlin250/checks /job/dunlin250/aim
+    /job/dunlin250/budget /job/ptarmigan550/budget /job/dunlin250/signals /job/dunlin250/headlight /job/dunlin250/beam /job/dunlin250/aim
     /job/bracken420/choose/l1 /job/curlew1100/hand-over].freeze
 
   def offline(away) = page.driver.browser.network.emulate_network_conditions(offline: away)
@@ -208,7 +208,7 @@ class CareTest < Miser::BrowserTest
       page.current_window.resize_to(400, 900)
       assert_operator wide.call, :<=, 400, path
     end
-    visit '/job/dunlin250/checks'
+    visit '/job/dunlin250/beam'
     click_on 'enter its readings', match: :first
     assert_selector '[data-testid=cells] input', minimum: 45
     assert_operator wide.call, :<=, 400, 'with a wall’s readings open'

@@ -44,7 +44,7 @@ class ShopTest < Miser::BrowserTest
     click_on 'Take in as another job'
     assert_no_current_path '/'
     refute_match(/dunlin250/, current_path)
-    click_link 'Checks'
+    click_link 'Beam'
     assert_selector '[data-testid=slider] img', count: 2
     assert_equal 800, page.evaluate_script("document.querySelector('[data-testid=slider] img').naturalWidth")
     File.write(path, text.sub('"Bay 2"', '"Bay 9"'))

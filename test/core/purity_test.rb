@@ -16,12 +16,13 @@ class PurityTest < Miser::Test
     'ticket' => %w[draw charging job budget signals wiring beam headlight parts verdicts shelf buying],
     'plan' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket verdicts],
     'quote' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket plan verdicts],
-    'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf buying plan quote]
+    'card' => %w[draw job feeds budget signals wiring headlight parts buying ticket plan verdicts],
+    'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf buying plan quote card]
   }.freeze
   # A room's name is another's class too: Draw's plan of readings is no room.
   NAMES = ROOMS.keys.to_h do |room|
     [room.capitalize, room]
-  end.except('Plan').merge('Plan::Search' => 'plan', 'Ticket' => 'ticket', 'Stage' => 'ticket', 'Tally' => 'ticket',
+  end.except('Plan', 'Card').merge('Plan::Search' => 'plan', 'Card::Card' => 'card', 'Ticket' => 'ticket', 'Stage' => 'ticket', 'Tally' => 'ticket',
     'Want' => 'ticket').freeze
   # What a core has no business with.
   OUTSIDE = Regexp.union(

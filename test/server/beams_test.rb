@@ -19,7 +19,7 @@ class BeamsTest < Miser::Test
     last_response
   end
 
-  def pictures = call(:get, '/api/jobs/wren125/stages/checks')['pictures'].first
+  def pictures = call(:get, '/api/jobs/wren125/stages/beam')['pictures'].first
 
   def test_headlight_and_beam_of_every_machine
     %w[dunlin250 wren125
@@ -69,12 +69,12 @@ class BeamsTest < Miser::Test
     edit({ op: 'set', at: '/beam/predicted/down', value: '0' })
     text = fetch('/api/jobs/dunlin250/wall-photometry?wall=wa').body.force_encoding('UTF-8')
     call(:post, '/api/jobs/dunlin250/photometry', { text: text, name: 'wall.ies', revision: job['revision'] })
-    view = call(:get, '/api/jobs/dunlin250/stages/checks')
+    view = call(:get, '/api/jobs/dunlin250/stages/beam')
     measured = view['walls'].find { |w| w['id'] == 'wa' }['figures']
     assert_in_delta measured['peak_lux'], view['predicted']['wall']['figures']['peak_lux'], 0.6
     assert_match(/1\.0 ± 0\.1 times the peak, (1\.0|0\.9) ± 0\.1 times the light on the wall/, view['predicted']['beside'])
     edit({ op: 'set', at: '/beam/predicted/distance_m', value: '10 m' }, { op: 'set', at: '/beam/predicted/height_m', value: '0.8 m' })
-    farther = call(:get, '/api/jobs/dunlin250/stages/checks')['predicted']
+    farther = call(:get, '/api/jobs/dunlin250/stages/beam')['predicted']
     assert_within 0.15, measured['peak_lux'] / 4, farther['wall']['figures']['peak_lux'], 'a quarter; its marks lie at other angles'
     assert_in_delta(-0.8, farther['floor_m'])
     assert_nil farther['beside'], 'another distance is no comparison'
@@ -124,7 +124,7 @@ class BeamsTest < Miser::Test
     assert_equal 409, last_response.status
     assert_equal was, job('wren125')['revision']
     %w[/api/jobs/wren125/attachments/nothing /api/jobs/wren125/attachments/%00
-      /api/jobs/%00/stages/checks].each { |path| assert_equal 404, fetch(path).status, path }
+      /api/jobs/%00/stages/beam].each { |path| assert_equal 404, fetch(path).status, path }
   end
 
   # Whatever a job takes in, its file takes in elsewhere: past that it is refused, with what to do.
@@ -160,7 +160,7 @@ class BeamsTest < Miser::Test
     assert_equal(%w[image/jpeg text/plain], JSON.parse(file)['attachments'].map { |a| a['type'] })
     refute job('wren125')['document'].key?('attachments'), 'they are no part of the document on the wire'
     id = call(:post, '/api/files', { text: file, accept: 'new' })['accepted']
-    beam = call(:get, "/api/jobs/#{id}/stages/checks")
+    beam = call(:get, "/api/jobs/#{id}/stages/beam")
     picture = beam['pictures'].first['before']
     assert_equal fetch("/api/jobs/wren125/attachments/#{picture['id']}").body, fetch("/api/jobs/#{id}/attachments/#{picture['id']}").body
     assert_equal 'wall.ies', beam['predicted']['name']
@@ -190,11 +190,11 @@ class BeamsTest < Miser::Test
            value: { id: 'dark', beam: 'high', side: 'before', distance_m: 5, columns: 3, rows: 3, width_m: 1, up_m: 0.2, down_m: 0.2,
                     cells: [{ id: 'r1c1', lux: 0 }, { id: 'r9c9', lux: 5 }] } },
       { op: 'add', at: '/beam/walls', value: { id: 'bare', beam: 'high', side: 'after' } })
-    walls = call(:get, '/api/jobs/dunlin250/stages/checks')['walls'].to_h { |w| [w['id'], w] }
+    walls = call(:get, '/api/jobs/dunlin250/stages/beam')['walls'].to_h { |w| [w['id'], w] }
     assert_equal 'No cell read any light.', walls['dark']['reason']
     assert_match(/not entered/, walls['bare']['reason'])
     edit({ op: 'set', at: '/beam/walls/wa/phone', value: true })
-    view = call(:get, '/api/jobs/dunlin250/stages/checks')
+    view = call(:get, '/api/jobs/dunlin250/stages/beam')
     assert_match(/Not to be compared: one was read with a telephone/, view['comparisons'].first['sentence'])
     assert_match(/not to be held against the file/, view['predicted']['beside'])
     %w[wall-table wall-photometry].each { |what| assert_equal 422, fetch("/api/jobs/dunlin250/#{what}?wall=bare").status }

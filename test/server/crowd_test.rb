@@ -48,7 +48,7 @@ class CrowdTest < Miser::Test
     readers = Array.new(2) do
       window do |http|
         ROUNDS.times do
-          %w[/api/jobs /api/jobs/dunlin250/stages/checks
+          %w[/api/jobs /api/jobs/dunlin250/stages/beam
             /api/jobs/dunlin250/stages/signals].each do |path|
             answers << [path, http.get(path).code]
           end

@@ -23,6 +23,7 @@ export const router = createRouter({
       children: [
         { path: 'history', name: 'history', component: HistoryPage },
         { path: '', redirect: (to) => ({ name: stageFor('opening'), params: to.params }) },
+        ...STAGE_SCREENS.flatMap(({ key, once = [] }) => once.map((path) => ({ path, redirect: { name: key } }))),
         // The subject is the load, or load and choice, in hand.
         ...STAGE_SCREENS.map(({ key, component }) => ({ path: `${stagePath(key)}/:subject?`, name: key, component })),
       ],

@@ -2,7 +2,7 @@
 
 require_relative '../../stage_views'
 require_relative '../budget/view'
-require_relative '../checks/present'
+require_relative '../beam/present'
 require_relative '../choose/view'
 
 module Miser
@@ -38,7 +38,7 @@ module Miser
         beside: HandOverView.beside(ticket),
         bill: { cents: ticket.list.cents + ticket.purchases.cents, unpriced: ticket.list.unpriced }, must_know: sheet.must_know,
         left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
-        pictures: sheet.pictures.keys.filter_map { |kind| ChecksView.pictures(ticket.beams, kind) } }
+        pictures: sheet.pictures.keys.filter_map { |kind| BeamView.pictures(ticket.beams, kind) } }
     end
   end
 end

@@ -459,27 +459,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/stages/budget": {
-        parameters: {
-            query?: {
-                scenario?: components["parameters"]["scenario"];
-                circuit?: components["parameters"]["circuit"];
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        get: operations["budgetStage"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{id}/photometry": {
         parameters: {
             query?: never;
@@ -564,7 +543,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/stages/checks": {
+    "/api/jobs/{id}/stages/beam": {
         parameters: {
             query?: {
                 scenario?: components["parameters"]["scenario"];
@@ -577,7 +556,7 @@ export interface paths {
             cookie?: never;
         };
         /** Each beam on the wall, and before against after */
-        get: operations["checksStage"];
+        get: operations["beamStage"];
         put?: never;
         post?: never;
         delete?: never;
@@ -597,6 +576,27 @@ export interface paths {
         put?: never;
         /** A wall read mark by mark with the light meter */
         post: operations["startWallRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/budget": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["budgetStage"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -634,6 +634,73 @@ export interface paths {
             cookie?: never;
         };
         get: operations["options"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/fit": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["fitStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/step-photographs": {
+        parameters: {
+            query: {
+                step: string;
+                revision: number;
+                name?: string;
+                /** @description its id; one sent twice is one */
+                photograph?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeStepPhotograph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/stages/function": {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+                side?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["functionStage"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1699,7 +1766,7 @@ export interface components {
         };
         Edit: {
             /** @enum {unknown} */
-            op: "set" | "unset" | "add" | "remove" | "move";
+            op: "set" | "unset" | "add" | "put" | "remove" | "move";
             at: string;
             value?: unknown;
             before?: string | null;
@@ -2243,54 +2310,6 @@ export interface components {
             count: number;
             cents: number | null;
         };
-        RideView: {
-            net: components["schemas"]["Figure"];
-            charge_before: number | null;
-            charge_after: number | null;
-            rides: number | null;
-            reason: string | null;
-        };
-        LightView: {
-            flicker_hz: number | null;
-            lamps: {
-                load: string;
-                name: string;
-                /** @description a life cut short */
-                life: string | null;
-                share: components["schemas"]["Figure"];
-            }[];
-        };
-        ChangeView: {
-            load_id: string;
-            name: string;
-            from: string | null;
-            to: string | null;
-            circuit: string;
-            saving: components["schemas"]["Figure"];
-            break_even: components["schemas"]["Figure"] | null;
-        };
-        BudgetView: {
-            circuits: components["schemas"]["CircuitView"][];
-            scenarios: components["schemas"]["ScenarioView"][];
-            light: {
-                before: components["schemas"]["LightView"] | null;
-                after: components["schemas"]["LightView"] | null;
-            };
-            changes: components["schemas"]["ChangeView"][];
-            accessories: components["schemas"]["AccessoryView"][];
-            ride: {
-                before?: components["schemas"]["RideView"] | null;
-                after?: components["schemas"]["RideView"] | null;
-            };
-            flags: components["schemas"]["Flag"][];
-            verdict: {
-                /** @enum {unknown} */
-                kind: "keeps" | "owes" | "too_close" | "unknown";
-                headline: string;
-                notes: string[];
-                break_even: string | null;
-            };
-        };
         WallFigures: {
             peak_lux: number;
             peak_x: number;
@@ -2437,6 +2456,54 @@ export interface components {
             marks_left: number;
             last_lux: number | null;
         };
+        RideView: {
+            net: components["schemas"]["Figure"];
+            charge_before: number | null;
+            charge_after: number | null;
+            rides: number | null;
+            reason: string | null;
+        };
+        LightView: {
+            flicker_hz: number | null;
+            lamps: {
+                load: string;
+                name: string;
+                /** @description a life cut short */
+                life: string | null;
+                share: components["schemas"]["Figure"];
+            }[];
+        };
+        ChangeView: {
+            load_id: string;
+            name: string;
+            from: string | null;
+            to: string | null;
+            circuit: string;
+            saving: components["schemas"]["Figure"];
+            break_even: components["schemas"]["Figure"] | null;
+        };
+        BudgetView: {
+            circuits: components["schemas"]["CircuitView"][];
+            scenarios: components["schemas"]["ScenarioView"][];
+            light: {
+                before: components["schemas"]["LightView"] | null;
+                after: components["schemas"]["LightView"] | null;
+            };
+            changes: components["schemas"]["ChangeView"][];
+            accessories: components["schemas"]["AccessoryView"][];
+            ride: {
+                before?: components["schemas"]["RideView"] | null;
+                after?: components["schemas"]["RideView"] | null;
+            };
+            flags: components["schemas"]["Flag"][];
+            verdict: {
+                /** @enum {unknown} */
+                kind: "keeps" | "owes" | "too_close" | "unknown";
+                headline: string;
+                notes: string[];
+                break_even: string | null;
+            };
+        };
         Options: {
             lamp: string;
             /** @description parts held against the lamp, the one fitted first */
@@ -2495,6 +2562,182 @@ export interface components {
             loads: components["schemas"]["LoadView"][];
             accessories: components["schemas"]["AccessoryView"][];
             flags: components["schemas"]["Flag"][];
+        };
+        CardWhy: {
+            stage: string;
+            subject: string | null;
+            text: string;
+        };
+        CardStep: {
+            key: string;
+            number: number;
+            kind: string;
+            block: string;
+            where: string;
+            text: string;
+            detail: string | null;
+            tool: string | null;
+            cautions: string[];
+            /** @description why one stops here */
+            hold: string | null;
+            /** @description what is still in the way */
+            held: string | null;
+            minutes: number | null;
+            /** @enum {unknown} */
+            state: "done" | "held" | "changed" | "open";
+            why: components["schemas"]["CardWhy"];
+            opens: null | {
+                stage: string;
+                subject: string | null;
+            };
+            /** @description what it says */
+            said: string;
+            /** @description what it said when it was ticked */
+            was: string | null;
+            ticked: null | {
+                at: string;
+                by: string | null;
+            };
+            spent_s: number;
+            notes: {
+                id: string;
+                text: string;
+                by: string | null;
+                at: string;
+            }[];
+            photographs: {
+                id: string;
+                name: string | null;
+            }[];
+            /** @description places of the tray */
+            comes_out: string[];
+            goes_back: string[];
+        };
+        TrayCell: {
+            id: string;
+            place: string;
+            step: string | null;
+            /** @description of its step */
+            number: number | null;
+            name: string;
+            beside: string[];
+            from: string | null;
+            count: number;
+            back: number;
+            lost: number;
+            left: number;
+            over: boolean;
+            out: boolean;
+            /** @description entered; else proposed by the template */
+            kept: boolean;
+            proposal: number | null;
+        };
+        FitView: {
+            steps: components["schemas"]["CardStep"][];
+            next: string | null;
+            total: number;
+            done: number;
+            minutes: {
+                kind: string;
+                label: string;
+                estimate: number;
+                spent: number;
+                done_estimate: number;
+                untimed: number;
+            }[];
+            /** @description minutes of fitting and wiring */
+            quoted: number;
+            tray: {
+                wide: number;
+                out: number;
+                back: number;
+                problems: string[];
+                cells: components["schemas"]["TrayCell"][];
+            };
+            units: string;
+            /** @description ticked and no longer on the card */
+            gone: {
+                step: string;
+                said: string | null;
+                at: string;
+                by: string | null;
+            }[];
+            oddities: {
+                step: string | null;
+                text: string;
+            }[];
+            access: {
+                what: string;
+                label: string;
+                template: string | null;
+                options: {
+                    key: string;
+                    label: string;
+                }[];
+            }[];
+            states: {
+                [key: string]: string;
+            };
+            quick_notes: string[];
+        };
+        FunctionView: {
+            /** @enum {unknown} */
+            side: "before" | "open" | "closed";
+            sides: {
+                /** @enum {unknown} */
+                key: "before" | "open" | "closed";
+                label: string;
+                total: number;
+                untried: number;
+                bad: number;
+            }[];
+            states: {
+                key: string;
+                label: string;
+            }[];
+            saw: {
+                /** @enum {unknown} */
+                key: "ok" | "dim" | "dark" | "colour" | "rate" | "lit";
+                label: string;
+            }[];
+            /** @description what is expected */
+            words: {
+                [key: string]: string;
+            };
+            lamps: {
+                id: string;
+                name: string;
+                lamp: string;
+                new: boolean;
+                cells: components["schemas"]["FunctionCell"][];
+            }[];
+            points: {
+                key: string;
+                text: string;
+                reason: string | null;
+            }[];
+            findings: {
+                key: string;
+                side: string;
+                /** @enum {unknown} */
+                level: "wrong" | "note" | "better";
+                text: string;
+                sign: string | null;
+                load_id: string;
+                state: string;
+            }[];
+        };
+        FunctionCell: {
+            key: string;
+            state: string;
+            /** @enum {unknown} */
+            expected: "on" | "off" | "flash" | "dim" | "any";
+            /** @description as solved */
+            foretold: null | ("on" | "off" | "flash" | "dim" | "any");
+            /** @description foretold to be other than it should */
+            wrong: boolean;
+            saw: null | ("ok" | "dim" | "dark" | "colour" | "rate" | "lit");
+            bad: boolean;
         };
         HandOverView: {
             circuits: components["schemas"]["CircuitView"][];
@@ -4357,6 +4600,101 @@ export interface components {
             /** The file, in base64 */
             data: string;
         };
+        job_card_log: {
+            id: components["schemas"]["job_id"];
+            /** Step */
+            step: string;
+            /**
+             * What was done
+             * @enum {unknown}
+             */
+            did: "done" | "open" | "time" | "note";
+            /**
+             * When
+             * @description an instant, as 2026-01-31T10:20:30Z
+             */
+            at: string;
+            /** Time spent */
+            spent_s?: number;
+            device?: components["schemas"]["job_id"];
+            /** By */
+            by?: string;
+            /** As it read */
+            said?: string;
+            /** Note */
+            text?: string;
+        };
+        job_fastener: {
+            id: components["schemas"]["job_id"];
+            /** Step */
+            step?: string;
+            /** Which of its step’s */
+            proposal?: number;
+            /** Where from */
+            from?: string;
+            /** How many */
+            count?: number;
+            /** Drive */
+            drive?: string;
+            /** Size of the drive */
+            size?: string;
+            /** Thread */
+            thread?: string;
+            /** Length */
+            length_m?: number;
+            /** Washer */
+            washer?: boolean;
+            /** Spacer */
+            spacer_m?: number;
+            /** Insert */
+            insert?: string;
+            /** Clip */
+            clip?: string;
+            /** Side */
+            side?: string;
+            /** Gone back */
+            back?: number;
+            /** Missing */
+            lost?: number;
+        };
+        job_step_photograph: {
+            id: components["schemas"]["job_id"];
+            /** Step */
+            step: string;
+            /** File name */
+            name?: string;
+            /**
+             * When
+             * @description an instant, as 2026-01-31T10:20:30Z
+             */
+            at?: string;
+            /** Width of the copy, px */
+            width?: number;
+            /** Height of the copy, px */
+            height?: number;
+        };
+        job_function_cell: {
+            /**
+             * Lamp and state
+             * @description lamp and state, as l1.high or l5.2.left
+             */
+            id: string;
+            /**
+             * Seen
+             * @enum {unknown}
+             */
+            saw: "ok" | "dim" | "dark" | "colour" | "rate" | "lit";
+            /**
+             * Expected
+             * @enum {unknown}
+             */
+            expected?: "on" | "off" | "flash" | "dim" | "any";
+            /**
+             * When
+             * @description an instant, as 2026-01-31T10:20:30Z
+             */
+            at?: string;
+        };
         /** @description a small length */
         job_small_length: number;
         /** @enum {unknown} */
@@ -5012,6 +5350,30 @@ export interface components {
              * @description in a job file only: photographs as JPEG, photometry as LM-63, receipts as JPEG or PDF
              */
             attachments?: components["schemas"]["job_attachment"][];
+            /** Job card */
+            card?: {
+                /** How it is opened */
+                access?: {
+                    id: components["schemas"]["job_id"];
+                    /** Template */
+                    template: string;
+                }[];
+                /** What was done */
+                log?: components["schemas"]["job_card_log"][];
+                /** Fasteners */
+                fasteners?: components["schemas"]["job_fastener"][];
+                /** Photographs */
+                photographs?: components["schemas"]["job_step_photograph"][];
+            };
+            /** Function check */
+            function?: {
+                /** As it came in */
+                before?: components["schemas"]["job_function_cell"][];
+                /** While it is open */
+                open?: components["schemas"]["job_function_cell"][];
+                /** Closed again */
+                closed?: components["schemas"]["job_function_cell"][];
+            };
             handed_over?: {
                 at?: string;
                 keeps_a?: {
@@ -6263,34 +6625,6 @@ export interface operations {
             429: components["responses"]["Refused"];
         };
     };
-    budgetStage: {
-        parameters: {
-            query?: {
-                scenario?: components["parameters"]["scenario"];
-                circuit?: components["parameters"]["circuit"];
-            };
-            header?: never;
-            path: {
-                id: components["parameters"]["id"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description what its screen shows */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BudgetView"];
-                };
-            };
-            401: components["responses"]["Refused"];
-            403: components["responses"]["Refused"];
-            404: components["responses"]["Refused"];
-        };
-    };
     keepPhotometry: {
         parameters: {
             query?: never;
@@ -6439,7 +6773,7 @@ export interface operations {
             422: components["responses"]["Refused"];
         };
     };
-    checksStage: {
+    beamStage: {
         parameters: {
             query?: {
                 scenario?: components["parameters"]["scenario"];
@@ -6498,6 +6832,34 @@ export interface operations {
             429: components["responses"]["Refused"];
         };
     };
+    budgetStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BudgetView"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
     chooseStage: {
         parameters: {
             query?: {
@@ -6547,6 +6909,97 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Options"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    fitStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitView"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    takeStepPhotograph: {
+        parameters: {
+            query: {
+                step: string;
+                revision: number;
+                name?: string;
+                /** @description its id; one sent twice is one */
+                photograph?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/heic": string;
+            };
+        };
+        responses: {
+            200: components["responses"]["Change"];
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            413: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    functionStage: {
+        parameters: {
+            query?: {
+                scenario?: components["parameters"]["scenario"];
+                circuit?: components["parameters"]["circuit"];
+                side?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what its screen shows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FunctionView"];
                 };
             };
             401: components["responses"]["Refused"];

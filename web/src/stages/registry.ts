@@ -19,6 +19,8 @@ export interface StageScreen {
   key: string
   component: Component
   serves?: Purpose[]
+  /** Its part of an address before it was called so. */
+  once?: string[]
 }
 
 const found = import.meta.glob<{ default: StageScreen }>('./*/index.ts', { eager: true })

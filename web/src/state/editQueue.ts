@@ -30,6 +30,8 @@ const RETRY_MS = 2500
 const ABSENT = [408, 425, 429, 502, 503, 504]
 const FAULT = 500
 
+const rowId = (e: Edit) => (e.value as { id?: string } | null)?.id
+
 /** The figure that a text begins with; in another unit than the field's it is another one, and then asked about. */
 const figure = (typed: unknown) => Number.parseFloat(String(typed).replace(',', '.'))
 
@@ -98,25 +100,36 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     // A window closed before the answer came: what arrived after all is no conflict.
     queue.value = [...kept.edits.filter((e) => !stands(e)), ...refusedBefore]
     if (queue.value.length === 0) return keep()
-    if (view.value && kept.revision !== view.value.revision) {
+    if (view.value && kept.revision !== view.value.revision && !queue.value.every(adds)) {
       theirs.value = view.value
       status.value = 'conflict'
     } else void flush()
   }
 
+  /** Whether it goes with whatever stands: what is only put down quarrels with nobody. */
+  const adds = (one: Edit) => one.op === 'put'
+
   /** Whether a document says already what an edit would make it say. */
   function stands(one: Edit, document = view.value?.document): boolean {
     const there = valueAt(document, one.at)
     if (one.op === 'add') return Array.isArray(there) && there.some((row: { id?: string }) => row.id === (one.value as { id?: string }).id)
+    if (one.op === 'put')
+      return Array.isArray(there) && there.some((row: { id?: string }) => JSON.stringify(row) === JSON.stringify(one.value))
     if (one.op === 'remove' || one.op === 'unset') return there === undefined
     return one.op === 'set' && (there === one.value || (typeof there === 'number' && there === figure(one.value)))
+  }
+
+  /** Whether an edit makes an earlier one that still waits needless. */
+  function replaces(one: Edit, earlier: Edit): boolean {
+    if (one.op !== earlier.op || one.at !== earlier.at) return false
+    return one.op === 'set' || (one.op === 'put' && rowId(one) === rowId(earlier))
   }
 
   /** Queues edits and sends them; a later edit of one field takes an earlier one's place. */
   function edit(edits: Edit[]): Promise<void> {
     for (const one of edits) {
       // What is under way can't be called back; what waits can be replaced.
-      const same = one.op === 'set' ? queue.value.findLastIndex((e) => e.op === 'set' && e.at === one.at && !flying.includes(e)) : -1
+      const same = queue.value.findLastIndex((e) => replaces(one, e) && !flying.includes(e))
       if (same >= 0) queue.value[same] = one
       else queue.value.push(one)
     }
@@ -200,7 +213,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
   }
 
   /** Where an edit's value comes to stand: a new row under its id. */
-  const placeOf = (e: Edit) => (e.op === 'add' ? `${e.at}/${(e.value as { id?: string }).id}` : e.at)
+  const placeOf = (e: Edit) => (e.op === 'add' || e.op === 'put' ? `${e.at}/${rowId(e)}` : e.at)
 
   /** A no, or a mistake of the program's: what can't be taken stays in its field, or lies aside; the rest goes on. */
   function refused(batch: Edit[], fields: FieldError[], text: string, code: number) {
@@ -227,6 +240,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     const ours = unanswered
     unanswered = []
     if (ours.length > 0 && ours.every((e) => stands(e, current.document))) return mineOnTop()
+    if (queue.value.every(adds)) return mineOnTop()
     status.value = 'conflict'
   }
 

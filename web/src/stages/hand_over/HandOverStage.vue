@@ -7,8 +7,8 @@ import { useStageView } from '../../state/useStageView'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
 import { digitsFor, figureText, money, plain } from '../../ui/format'
+import LeftOpenPart from '../../parts/LeftOpenPart.vue'
 import BeamPart from './BeamPart.vue'
-import LeftOpenPart from './LeftOpenPart.vue'
 
 const job = useJob()
 const reference = useReference()

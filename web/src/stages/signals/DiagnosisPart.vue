@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { api, AWAY, type Schemas } from '../../api/client'
 import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
@@ -56,6 +57,23 @@ const {
       ? api.POST('/api/jobs/{id}/diagnose', { params: { path: { id: job.id } }, body: { side: 'after', seen: seen.value } })
       : null,
   `${AWAY} What you entered stays here.`,
+)
+/** A sign seen elsewhere and brought here by the address: command/kind/lamp/look. */
+const route = useRoute()
+const router = useRouter()
+watch(
+  () => route.query.sign,
+  (sign) => {
+    if (typeof sign !== 'string') return
+    const [state, ...path] = sign.split('/')
+    const look = path.pop()
+    if (!look || path.length === 0) return
+    command.value = state as State
+    seen.value = {}
+    put(state, path, look)
+    void router.replace({ query: {}, hash: route.hash })
+  },
+  { immediate: true },
 )
 /** Which states have been looked at shows at their names. */
 const commands = computed(() =>

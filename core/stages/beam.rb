@@ -5,8 +5,8 @@ require_relative '../ticket/stage'
 module Miser
   module Stages
     # The beam on the wall, before and after.
-    class ChecksStage < Stage
-      declare 'checks', label: 'Checks', group: 'do', place: 70
+    class BeamStage < Stage
+      declare 'beam', label: 'Beam', group: 'do', place: 78
       reads :beam
       figures :beam
 

@@ -120,6 +120,6 @@ module Miser
     end
 
     StageViews.routes(Routes::Beams)
-    StageViews.declare('checks') { |ticket, _look| ChecksView.beam(ticket.beams) }
+    StageViews.declare('beam') { |ticket, _look| BeamView.beam(ticket.beams) }
   end
 end

@@ -24,7 +24,7 @@ import WallMap from './WallMap.vue'
 const job = useJob()
 const units = useUnits()
 const reference = useReference()
-const { view, failed } = useStageView('checks')
+const { view, failed } = useStageView('beam')
 const beam = ref<'low' | 'high'>('low')
 const look = ref<'beside' | 'difference'>('beside')
 const editing = ref<string | null>(null)
@@ -80,7 +80,7 @@ function remove() {
 <template>
   <div class="max-w-[1180px]">
     <div class="mb-3 flex flex-wrap items-center gap-3">
-      <h2 class="text-xl">Checks: the beam on the wall</h2>
+      <h2 class="text-xl">The beam on the wall</h2>
       <ChoiceRow label="Beam" :options="BEAMS" :value="beam" @pick="((beam = $event), edit(null))" />
       <ChoiceRow v-if="compared?.difference" label="Look at" :options="LOOKS" :value="look" @pick="look = $event" />
       <QuantityField

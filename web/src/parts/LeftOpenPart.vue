@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { freshId, type Schemas } from '../../api/client'
-import { useJob } from '../../state/useJob'
+import { freshId, type Schemas } from '../api/client'
+import { useJob } from '../state/useJob'
 
 /** What is wrong or undecided as the machine leaves: mended, or answered for one by one. */
-defineProps<{ points: Schemas['HandOverView']['left_open'] }>()
+defineProps<{ points: Schemas['HandOverView']['left_open']; title?: string }>()
 const job = useJob()
 
 function answer(point: string, event: Event) {
@@ -16,7 +16,7 @@ function answer(point: string, event: Event) {
 
 <template>
   <section aria-labelledby="open-head" data-testid="left-open">
-    <h3 id="open-head" class="mb-1 text-lg font-bold">Before it leaves</h3>
+    <h3 id="open-head" class="mb-1 text-lg font-bold">{{ title ?? 'Before it leaves' }}</h3>
     <p class="text-dim">Mend each, or say why it is left so: it is printed on the sheet.</p>
     <ul>
       <li v-for="p in points" :key="p.key" class="border-b border-line py-2">

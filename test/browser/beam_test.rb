@@ -4,7 +4,7 @@ require_relative 'browser_test_case'
 require_relative '../support/bench'
 require_relative '../support/photographs'
 
-class ChecksScreenTest < Miser::BrowserTest
+class BeamScreenTest < Miser::BrowserTest
   include Miser::BenchSupport
   include Miser::Photographs
 
@@ -25,7 +25,7 @@ class ChecksScreenTest < Miser::BrowserTest
   end
 
   def test_two_walls_and_the_sentence_that_matters
-    visit '/job/dunlin250/checks'
+    visit '/job/dunlin250/beam'
     assert_selector '[data-testid=sentence]', text: /times the light on the wall, .* More light where it is wanted, less where it blinds/
     assert_selector '[data-testid=wall-before] dd', text: 'cd'
     assert_selector '[data-testid=wall-after] dd', text: 'lm'
@@ -36,7 +36,7 @@ class ChecksScreenTest < Miser::BrowserTest
 
   # A high beam lights what is up there: nothing of it is called glare. Where nobody measured the cut-off, the school of aim says it.
   def test_the_cut_off_is_the_low_beams_alone
-    visit '/job/wren125/checks'
+    visit '/job/wren125/beam'
     %w[before after].each_with_index do |side, i|
       id = read_wall('wren125', side, i)
       enter "/beam/walls/#{id}/distance_m", '5 m' if i.zero?
@@ -55,7 +55,7 @@ class ChecksScreenTest < Miser::BrowserTest
   end
 
   def test_a_photometry_file_laid_on_the_wall
-    visit '/job/dunlin250/checks'
+    visit '/job/dunlin250/beam'
     assert_selector '[data-testid=sentence]'
     assert_selector '[data-testid=predicted]', text: 'Measured against foretold'
     File.write(path = File.join(@folder, 'lamp.ies'),
@@ -73,7 +73,7 @@ class ChecksScreenTest < Miser::BrowserTest
   end
 
   def test_a_grid_read_by_hand_and_by_the_light_meter
-    visit '/job/wren125/checks'
+    visit '/job/wren125/beam'
     id = read_wall('wren125', 'before', 0)
     assert_selector '[data-testid=cells] input', minimum: 45
     assert_selector '[data-testid=wall-before]', text: 'distance is not entered'
@@ -96,7 +96,7 @@ class ChecksScreenTest < Miser::BrowserTest
   end
 
   def test_a_large_wall_from_a_table
-    visit '/job/curlew1100/checks'
+    visit '/job/curlew1100/beam'
     within '[data-testid=wall-after]' do
       click_on '21 × 11'
       click_on 'Read this wall'
@@ -125,7 +125,7 @@ class ChecksScreenTest < Miser::BrowserTest
   end
 
   def test_photographs_laid_over_each_other_or_refused
-    visit '/job/wren125/checks'
+    visit '/job/wren125/beam'
     { 'before' => photograph, 'after' => photograph(tags: Miser::Photographs::LOCKED.merge('Photo.ISOSpeedRatings' => '1600')),
       'bad' => 'no picture', 'like' => photograph }
       .each { |name, bytes| File.binwrite(File.join(@folder, "#{name}.jpg"), bytes) }
@@ -153,7 +153,7 @@ class ChecksScreenTest < Miser::BrowserTest
   # A job file sent without its pictures keeps what it knows of them, and says that they are not here.
   def test_a_picture_that_did_not_come_with_its_file
     @database[:attachments].where(job_id: 'dunlin250', id: 'pafter').delete
-    visit '/job/dunlin250/checks'
+    visit '/job/dunlin250/beam'
     assert_selector '[data-testid=pair-verdict]', text: 'Exposed alike'
     assert_text 'The picture itself is not here'
     assert_no_selector '[data-testid=slider]'
@@ -162,7 +162,7 @@ class ChecksScreenTest < Miser::BrowserTest
 
   # Whatever is taken away comes back by undo: a wall, a photograph, a photometry file.
   def test_what_is_removed_comes_back
-    visit '/job/dunlin250/checks'
+    visit '/job/dunlin250/beam'
     find('[data-testid=wall-before]').click_on 'enter its readings'
     click_on 'Remove this wall'
     assert_selector '[data-testid=wall-before] button', text: 'Read this wall'
@@ -183,7 +183,7 @@ class ChecksScreenTest < Miser::BrowserTest
 
   # A hand may hurry the meter, go back, and stop: what was read is kept.
   def test_the_light_meter_hurried_taken_back_and_stopped
-    visit '/job/bracken420/checks'
+    visit '/job/bracken420/beam'
     find('[data-testid=wall-after]').click_on 'enter its readings'
     id = document('bracken420').dig('beam', 'walls').find { |w| w['side'] == 'after' }['id']
     cells = -> { document('bracken420').dig('beam', 'walls').find { |w| w['id'] == id }['cells'].to_h { |c| [c['id'], c['lux']] } }
@@ -204,7 +204,7 @@ class ChecksScreenTest < Miser::BrowserTest
   end
 
   def test_a_table_from_a_file_and_one_that_does_not_fit
-    visit '/job/bracken420/checks'
+    visit '/job/bracken420/beam'
     find('[data-testid=wall-after]').click_on 'enter its readings'
     find('summary', text: 'From a table').click
     File.write(path = File.join(@folder, 'wall.csv'), ([(1..15).to_a.join(',')] * 9).join("\n"))

@@ -5,7 +5,7 @@ require_relative '../../stage_views'
 module Miser
   module Server
     # Beams on the wall, as the contract has them.
-    module ChecksView
+    module BeamView
       extend Present
 
       # Rows and columns of a photometry table that a screen shows.
