@@ -21,16 +21,16 @@ module Miser
       end
 
       FORMATS = { format: %w[text json], wiring_format: %w[text json svg netlist], plan_format: %w[text json mps lp],
-                  quote_format: %w[pdf json] }.freeze
+                  quote_format: %w[pdf json], card_format: %w[text pdf json] }.freeze
 
       # What may be said more than once.
-      MANY = { host: 'host NAME', plans: 'plan PLAN' }.freeze
+      MANY = { host: 'host NAME', plans: 'plan PLAN', sheets: 'sheet SHEET' }.freeze
 
       # What is no text for a person may be asked for by its own name as well.
       def declare_format(parser, formats, found)
         found[:format] = formats.first
         parser.on('--format FORMAT', formats) { |v| found[:format] = v }
-        (formats & %w[mps lp]).each { |name| parser.on("--#{name}") { found[:format] = name } }
+        (formats & %w[mps lp pdf]).each { |name| parser.on("--#{name}") { found[:format] = name } }
       end
 
       def declare(parser, name, found)
@@ -39,6 +39,7 @@ module Miser
         when :data then parser.on('--data DIR') { |v| found[:data] = File.expand_path(v) }
         when :bind then parser.on('--bind ADDRESS') { |v| found[:bind] = v }
         when *MANY.keys then parser.on("--#{MANY.fetch(name)}") { |v| (found[name] ||= []) << v }
+        when :paper then parser.on('--paper PAPER', %w[a4 letter]) { |v| found[:paper] = v }
         when :cert, :key then parser.on("--#{name} FILE") { |v| found[name] = File.expand_path(v) }
         when :processes then parser.on('--processes N', Integer) { |v| found[:processes] = v.clamp(1, 16) }
         when :removed then parser.on('--removed DAYS', Integer) { |v| found[:removed] = v }
@@ -47,7 +48,7 @@ module Miser
         when :side then parser.on('--side SIDE', %w[before after]) { |v| found[:side] = v }
         when :seen then parser.on('--seen FILE') { |v| found[:seen] = v }
         when :on then parser.on('--state SWITCHES') { |v| found[:on] = v }
-        when :format, :wiring_format, :plan_format, :quote_format then declare_format(parser, FORMATS.fetch(name), found)
+        when :format, :wiring_format, :plan_format, :quote_format, :card_format then declare_format(parser, FORMATS.fetch(name), found)
         else parser.on("--#{name}") { found[name] = true }
         end
       end

@@ -4,6 +4,7 @@ require_relative 'field_error'
 require_relative 'lm63'
 require_relative 'photograph'
 require_relative 'receipt'
+require_relative 'strict_json'
 
 module Miser
   module Formats
@@ -24,9 +25,12 @@ module Miser
         bytes = Photograph.new(bytes).jpeg if row['type'] == 'image/jpeg'
         Lm63.read(bytes) if row['type'] == 'text/plain'
         Receipt.check(bytes) if row['type'] == 'application/pdf'
+        StrictJson.read(bytes.dup.force_encoding('UTF-8'), nesting: StrictJson::NESTING) if row['type'] == 'application/json'
         Held.new(id: row['id'], type: row['type'], bytes: bytes)
       rescue ArgumentError
         raise Refused, 'is not base64'
+      rescue JSON::ParserError
+        raise Refused, 'is no JSON'
       rescue Photograph::Refused, Lm63::Malformed, Receipt::Refused => e
         raise Refused, e.message
       end

@@ -11,6 +11,7 @@ module Miser
       Look = Struct.new(:scenario, :circuit, :params, keyword_init: true)
 
       REGISTRY = {} # rubocop:disable Style/MutableConstant -- filled by the stages' folders as they load
+      SIGNS = {} # rubocop:disable Style/MutableConstant -- alike
       ROUTES = [] # rubocop:disable Style/MutableConstant -- alike
 
       module_function
@@ -18,6 +19,13 @@ module Miser
       # @param stage [String] key
       # @yieldparam ticket [Ticket] @yieldparam look [Look] @yieldreturn [Hash] as its contract has it
       def declare(stage, &view) = REGISTRY[stage] = view
+
+      # What an act keeps beside the document.
+      # @param act [String] @yieldparam app, document [Hash] @yieldreturn [Array(Hash, Array<Store::Attachments::Kept>)]
+      def signs(act, &files) = SIGNS[act] = files
+
+      # @return [Array(Hash, Array)] the document and the files that go with it
+      def signed(act, app, document) = SIGNS.key?(act) ? SIGNS[act].call(app, document) : [document, []]
 
       # @param routes [Module] with self.registered(app)
       def routes(routes) = ROUTES << routes

@@ -13,7 +13,8 @@ module Miser
       def ids(document)
         beams = %w[photographs photometry].flat_map { |list| Document.rows(document['beam'], list).map { |row| row['id'] } }
         steps = Document.rows(document['card'], 'photographs').map { |row| row['id'] }
-        [*beams, *steps, *Document.rows(document, 'purchases').filter_map { |row| Document.part(row, 'receipt')['id'] }].uniq
+        signed = Document.part(Document.part(document, 'handed_over'), 'files')
+        [*beams, *steps, *signed.values_at('pdf', 'data').compact, *Document.rows(signed, 'pictures'), *Document.rows(document, 'purchases').filter_map { |row| Document.part(row, 'receipt')['id'] }].uniq
       end
 
       # Takes a receipt in; several lines of one delivery may stand on it.

@@ -80,10 +80,13 @@ module Miser
           return app.found(jobs.take_back(id, revision, value.to_i), 'state') if act == 'return'
 
           # Each act is a step of its own to undo, however quickly the next follows.
-          jobs.change(id, revision, what: "#{act} #{value}"[0, 400]) do |document|
+          files = []
+          jobs.change(id, revision, what: "#{act} #{value}"[0, 400], files: files) do |document|
             call = Stage::Call.new(ticket: app.settings.tickets.of(document), document: document, value: value.to_s,
               fresh_id: method(:fresh_id), now: Time.now.utc.iso8601)
-            check(Stage.any_act(act).call(call))
+            done, kept = StageViews.signed(act, app, Stage.any_act(act).call(call))
+            files.concat(kept)
+            check(done)
           end
         end
 

@@ -79,9 +79,13 @@ class ServerTest < Miser::Test
     assert_operator line['keeps']['value'], :>, view['rail']['lines']['before']['keeps']['value']
     assert_includes %w[keeps too_close], line['verdict']
     assert_equal 'done', view['ticket']['stages'].find { |s| s['stage'] == 'choose' }['state']
-    handed = call(:post, "/api/jobs/#{id}/act", { act: 'hand_over', revision: 4 })
+    refused = call(:post, "/api/jobs/#{id}/act", { act: 'hand_over', revision: 4 })
+    assert_match(/No lamp was tried/, refused['fields'].first['message'])
+    cells = call(:get, "/api/jobs/#{id}/stages/function?side=open")['lamps'].flat_map { |l| l['cells'] }
+    edit(*cells.map { |c| { op: 'put', at: '/function/open', value: { id: c['key'], saw: 'ok' } } }, id: id, revision: 4)
+    handed = call(:post, "/api/jobs/#{id}/act", { act: 'hand_over', revision: 5 })
     assert_equal 'done', handed['ticket']['stages'].last['state']
-    later = edit({ op: 'set', at: '/circuits/main/alternator/rated_w', value: '150' }, id: id, revision: 5)
+    later = edit({ op: 'set', at: '/circuits/main/alternator/rated_w', value: '150' }, id: id, revision: 6)
     assert_equal 'stale', later['ticket']['stages'].last['state'], 'a change upstream overtakes the sheet'
   end
 

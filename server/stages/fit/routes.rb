@@ -1,9 +1,13 @@
 # frozen_string_literal: true
 
+require 'date'
 require_relative '../../../formats/photograph'
 require_relative '../../routes/kept_files'
 
 module Miser
+  # The library for paper takes most of a second to load: nobody else waits for it.
+  Formats.autoload(:CardPdf, File.expand_path('../../../formats/card_pdf.rb', __dir__))
+
   module Server
     module Routes
       # Photographs taken at a step of the card.
@@ -12,6 +16,27 @@ module Miser
           app.post('/api/jobs/:id/step-photographs') do
             answer(200, changed(Fit.keep(self, bytes_of(Formats::Photograph::TYPES, Formats::Photograph::MOST_BYTES))))
           end
+
+          app.get('/api/jobs/:id/card.pdf') { Fit.paper(self) }
+        end
+
+        # @return [String] a PDF of what was asked for, of all four where nothing was
+        def self.paper(app)
+          ticket = app.settings.tickets.of(app.found(app.seen).document)
+          sheets = Fit.asked(app.params['sheet'], Formats::CardPdf::SHEETS, 'sheet')
+          paper = Fit.asked(app.params['paper'], Formats::CardPdf::PAPERS, 'paper')
+          app.content_type('application/pdf')
+          app.attachment("#{app.stem(ticket.document.name)}-#{sheets || 'card'}.pdf")
+          Formats::CardPdf.new(ticket.stage('fit').card, ticket, sheets: sheets ? [sheets] : Formats::CardPdf::SHEETS.keys,
+            paper: paper || (ticket.units == 'us' ? 'letter' : 'a4'), shop: ticket.market.money['heading'], on: Date.today.iso8601).to_s
+        end
+
+        # @return [String, nil] @raise [Refusal] for what is not known
+        def self.asked(text, known, name)
+          return if text.to_s.empty?
+          return text if known.key?(text)
+
+          raise Refusal.new(422, 'This can’t be printed.', fields: [{ at: "/#{name}", field: name, message: "“#{text[0, 40]}” is not known", accepts: known.keys.join(', ') }])
         end
 
         # It goes with whatever stands: a photograph is only ever added.

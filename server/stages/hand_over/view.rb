@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require_relative '../../../core/buying/warranty'
+require_relative '../../../core/card/record'
+require_relative '../../days'
 require_relative '../../stage_views'
 require_relative '../budget/view'
 require_relative '../beam/present'
@@ -30,15 +33,27 @@ module Miser
       end
     end
 
-    StageViews.declare('hand_over') do |ticket, _look|
-      sheet = Verdicts::HandOver.new(ticket)
-      budget = ticket.budget
-      { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
-        loads: Present.loads(budget), changed: HandOverView.changed(ticket),
-        beside: HandOverView.beside(ticket),
-        bill: { cents: ticket.list.cents + ticket.purchases.cents, unpriced: ticket.list.unpriced }, must_know: sheet.must_know,
-        left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
-        pictures: sheet.pictures.keys.filter_map { |kind| BeamView.pictures(ticket.beams, kind) } }
+    module HandOverView
+      # @param ticket [Ticket] @return [Hash] as the contract has it
+      def self.all(ticket)
+        sheet = Verdicts::HandOver.new(ticket)
+        budget = ticket.budget
+        record = Card::Record.new(ticket, ticket.stage('fit').card)
+        { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
+          loads: Present.loads(budget), changed: changed(ticket), beside: beside(ticket),
+          bill: { cents: ticket.list.cents + ticket.purchases.cents, unpriced: ticket.list.unpriced }, must_know: sheet.must_know,
+          done: record.done, cut: record.cut, tried: record.tried, warranty: warranty(ticket),
+          left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
+          pictures: sheet.pictures.keys.filter_map { |kind| BeamView.pictures(ticket.beams, kind) } }
+      end
+
+      # What is promised for what was bought, where anything is known of it.
+      def self.warranty(ticket)
+        rows = ticket.purchases.rows.map { |r| [r, Buying::Warranty.new(r, until_day: Days.method(:months_after), days: Days.method(:until))] }
+        rows.reject { |_, w| w.state == 'unknown' && w.months.nil? }.map { |r, w| { name: r['name'], words: w.words } }
+      end
     end
+
+    StageViews.declare('hand_over') { |ticket, _look| HandOverView.all(ticket) }
   end
 end

@@ -663,6 +663,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/card.pdf": {
+        parameters: {
+            query?: {
+                sheet?: "card" | "tray" | "joints" | "check";
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["cardPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/step-photographs": {
         parameters: {
             query: {
@@ -722,6 +743,45 @@ export interface paths {
             cookie?: never;
         };
         get: operations["handOverStage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/hand-over.pdf": {
+        parameters: {
+            query?: {
+                /** @description as it stands now */
+                now?: "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["handOverPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/hand-over.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["handOverData"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2772,6 +2832,16 @@ export interface components {
                 text: string;
                 reason: string | null;
             }[];
+            /** @description what was done */
+            done: string[];
+            /** @description what does not come undone without a trace */
+            cut: string[];
+            /** @description the function check */
+            tried: string[];
+            warranty: {
+                name: string;
+                words: string;
+            }[];
             must_know: string[];
             /** @description of headlight */
             beam: string[];
@@ -4596,7 +4666,7 @@ export interface components {
              * Media type
              * @enum {unknown}
              */
-            type: "image/jpeg" | "text/plain" | "application/pdf";
+            type: "image/jpeg" | "text/plain" | "application/pdf" | "application/json";
             /** The file, in base64 */
             data: string;
         };
@@ -5347,7 +5417,7 @@ export interface components {
             };
             /**
              * Files that belong to the job
-             * @description in a job file only: photographs as JPEG, photometry as LM-63, receipts as JPEG or PDF
+             * @description in a job file only: photographs as JPEG, photometry as LM-63, receipts as JPEG or PDF, the sheet of a hand-over as PDF and JSON
              */
             attachments?: components["schemas"]["job_attachment"][];
             /** Job card */
@@ -5378,6 +5448,12 @@ export interface components {
                 at?: string;
                 keeps_a?: {
                     [key: string]: number | null;
+                };
+                /** The sheet as signed */
+                files?: {
+                    pdf?: components["schemas"]["job_id"];
+                    data?: components["schemas"]["job_id"];
+                    pictures?: components["schemas"]["job_id"][];
                 };
             };
             /** Left open, and why */
@@ -6944,6 +7020,35 @@ export interface operations {
             404: components["responses"]["Refused"];
         };
     };
+    cardPaper: {
+        parameters: {
+            query?: {
+                sheet?: "card" | "tray" | "joints" | "check";
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description on paper */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
     takeStepPhotograph: {
         parameters: {
             query: {
@@ -7028,6 +7133,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandOverView"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    handOverPaper: {
+        parameters: {
+            query?: {
+                /** @description as it stands now */
+                now?: "1";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the sheet as it was signed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    handOverData: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what it says and the figures it rests on */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
                 };
             };
             401: components["responses"]["Refused"];

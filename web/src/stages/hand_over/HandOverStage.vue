@@ -41,6 +41,15 @@ const swaps = computed(() => view.value?.changed ?? [])
 const added = computed(() => document.value.loads.filter((l) => l.wanted && l.taken && !l.fed_by))
 const refused = computed(() => document.value.loads.filter((l) => l.wanted && !l.taken))
 const views = computed(() => Object.fromEntries((view.value?.loads ?? []).map((l) => [l.id, l])))
+/** What the card and the function check leave to say. */
+const record = computed(() =>
+  [
+    { id: 'sheet-done', head: 'Done', lines: view.value?.done ?? [] },
+    { id: 'sheet-cut', head: 'Cut, and what stays when it is taken out', lines: view.value?.cut ?? [] },
+    { id: 'sheet-tried', head: 'Function check', lines: view.value?.tried ?? [] },
+    { id: 'sheet-warranty', head: 'Warranty', lines: (view.value?.warranty ?? []).map((w) => `${w.name}: ${w.words}`) },
+  ].filter((p) => p.lines.length > 0),
+)
 const today = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' }).format(new Date())
 
 function print() {
@@ -61,11 +70,17 @@ function amps(id: string, side: 'before' | 'after') {
       <h2 class="mr-auto text-xl">Hand over</h2>
       <span v-if="handed?.at && !stale" class="text-moss">handed over {{ new Date(handed.at).toLocaleString() }}</span>
       <span v-else-if="stale" class="text-brick">changed since it was handed over</span>
-      <button type="button" class="btn" @click="print">Print, or keep as PDF</button>
+      <button type="button" class="btn" @click="print">Print</button>
+      <a class="btn" :href="ofJob(job.id, 'hand-over.pdf')" download data-testid="signed-pdf">{{
+        handed?.files ? 'The signed sheet, PDF' : 'PDF'
+      }}</a>
       <a class="btn" :href="ofJob(job.id, 'file', { kind: 'job' })" download>Job file</a>
       <button type="button" class="btn btn-main" @click="job.act('hand_over')">Mark as handed over</button>
     </div>
     <FailNote :text="failed" />
+    <p v-if="handed?.files && stale" class="no-print mb-3 border-l-4 border-brass px-3 py-1" data-testid="signed-note">
+      What was signed stays as it was: it lies in the signed sheet. Below stands the machine as it is now.
+    </p>
     <LeftOpenPart v-if="view && view.left_open.length" :points="view.left_open" class="no-print mb-4" />
     <EmptyBox v-if="!view && !failed">Drawing up the sheet …</EmptyBox>
     <article v-if="view" class="sheet-page border-2 border-line bg-leaf p-6 print:border-0 print:p-0" aria-label="Hand-over sheet">
@@ -150,6 +165,12 @@ function amps(id: string, side: 'before' | 'after') {
         </table>
       </div>
       <BeamPart :lines="view.beam" :pictures="view.pictures" />
+      <template v-for="part in record" :key="part.head">
+        <h3 class="mt-3 mb-1 font-bold">{{ part.head }}</h3>
+        <ul class="list-disc pl-5 text-[0.95em]" :data-testid="part.id">
+          <li v-for="line in part.lines" :key="line">{{ line }}</li>
+        </ul>
+      </template>
       <p v-if="refused.length" class="mt-2">Wanted, not fitted: {{ refused.map((l) => l.name).join(', ') }}.</p>
       <p v-if="view.bill.cents || view.bill.unpriced.length" class="mt-1" data-testid="bill">
         Parts {{ money(view.bill.cents)
