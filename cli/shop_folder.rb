@@ -23,8 +23,8 @@ module Miser
       # So many are named where something is in the way.
       NAMED = 12
       VERSION = 1
-      SETTINGS = %w[assumptions units instruments hosts money].freeze
-      SUFFIX = { 'image/jpeg' => 'jpg', 'text/plain' => 'ies' }.freeze
+      SETTINGS = %w[assumptions units instruments hosts money access].freeze
+      SUFFIX = { 'image/jpeg' => 'jpg', 'text/plain' => 'ies', 'application/pdf' => 'pdf', 'application/json' => 'json' }.freeze
 
       # @param database [Sequel::Database]
       def initialize(database)

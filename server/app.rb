@@ -31,6 +31,7 @@ require_relative 'routes/files'
 require_relative 'routes/people'
 require_relative 'routes/shop'
 require_relative 'routes/keeping'
+require_relative 'routes/access'
 require_relative 'routes/shelf'
 require_relative 'routes/suppliers'
 require_relative 'routes/instruments'
@@ -147,6 +148,7 @@ module Miser
       register Routes::Files
       register Routes::Shop
       register Routes::Keeping
+      register Routes::AccessTemplates
       register Routes::Shelf
       register Routes::Suppliers
       register Routes::Bench

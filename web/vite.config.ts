@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import tailwindcss from '@tailwindcss/vite'
 import vue from '@vitejs/plugin-vue'
@@ -18,8 +20,29 @@ function packed(): Plugin {
   }
 }
 
+// What works while the server is away, with the names of all files of this build.
+function offline(): Plugin {
+  return {
+    name: 'offline',
+    apply: 'build',
+    generateBundle(_, bundle) {
+      const files = [
+        '/',
+        '/theme.js',
+        '/icon.svg',
+        ...Object.keys(bundle)
+          .filter((name) => /\.(js|css|woff2)$/.test(name))
+          .map((name) => `/${name}`),
+      ]
+      const version = createHash('sha256').update(files.sort().join()).digest('hex').slice(0, 12)
+      const worker = readFileSync(new URL('offline/worker.js', import.meta.url), 'utf8')
+      this.emitFile({ type: 'asset', fileName: 'sw.js', source: worker.replace('__SHELL__', JSON.stringify({ version, files })) })
+    },
+  }
+}
+
 export default defineConfig({
-  plugins: [vue(), tailwindcss(), packed()],
+  plugins: [vue(), tailwindcss(), offline(), packed()],
   build: { target: 'es2022', modulePreload: { polyfill: false }, assetsInlineLimit: 0 },
   server: { proxy: { '/api': 'http://127.0.0.1:7373' } },
 })

@@ -17,7 +17,7 @@ module Miser
       # One's own things, whoever one is.
       OWN = %r{\A/api/(me/|here\z)}
       OWNERS = [[nil, %r{\A/api/people(/|\z)}], [nil, %r{\A/api/tablets(/|\z)}], [%w[PATCH], %r{\A/api/shop\z}],
-        [nil, %r{\A/api/copies(/|\z)}],
+        [nil, %r{\A/api/copies(/|\z)}], [%w[PUT DELETE], %r{\A/api/access/}],
         [%w[DELETE], %r{\A/api/removed(/|\z)}]].freeze
 
       module_function

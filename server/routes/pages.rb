@@ -14,7 +14,7 @@ module Miser
           app.get('/*') do
             path = File.expand_path(File.join(DIST, params['splat'].first))
             if path.start_with?("#{DIST}/") && File.file?(path)
-              cache_control :public, :immutable, max_age: 31_536_000 if path.include?('/assets/')
+              path.include?('/assets/') ? cache_control(:public, :immutable, max_age: 31_536_000) : cache_control(:no_cache)
               next Pages.send_packed(self, path)
             end
             halt 404 if File.extname(path) != '' && !File.file?(path) && request.path.start_with?('/assets/')

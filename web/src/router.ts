@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import AccessPage from './access/AccessPage.vue'
 import HistoryPage from './app/HistoryPage.vue'
 import JobShell from './app/JobShell.vue'
 import BayBoard from './board/BayBoard.vue'
@@ -16,6 +17,7 @@ export const router = createRouter({
     { path: '/', name: 'board', component: BayBoard },
     { path: '/shop', name: 'shop', component: ShopSettings },
     { path: '/shelf/:part?', name: 'shelf', component: ShelfPage },
+    { path: '/access/:template?', name: 'access', component: AccessPage },
     { path: '/suppliers/:supplier?', name: 'suppliers', component: SuppliersPage },
     {
       path: '/job/:id',

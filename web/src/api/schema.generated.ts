@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["accessTemplates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/access/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["keepAccessTemplate"];
+        post?: never;
+        delete: operations["dropAccessTemplate"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stages/aim": {
         parameters: {
             query?: {
@@ -1699,6 +1733,56 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AccessFastener: {
+            from: string;
+            count: number;
+            drive?: string;
+            size?: string;
+            thread?: string;
+            length_m?: number;
+            washer?: boolean;
+            spacer_m?: number;
+            insert?: string;
+            clip?: string;
+            side?: string;
+        };
+        AccessStep: {
+            id: string;
+            text: string;
+            detail?: string;
+            tool?: string;
+            minutes?: number;
+            caution?: string;
+            hold?: boolean;
+            needs?: string[];
+            out?: components["schemas"]["AccessFastener"][];
+            back?: string;
+            back_minutes?: number;
+        };
+        AccessTemplate: {
+            key?: string;
+            label: string;
+            where?: string;
+            opens?: ("head" | "signal" | "tail" | "dash" | "aux" | "wiring")[];
+            machines?: string[];
+            systems?: string[];
+            each?: boolean;
+            steps: components["schemas"]["AccessStep"][];
+        };
+        AccessTemplates: {
+            templates: {
+                template: components["schemas"]["AccessTemplate"];
+                shipped: boolean;
+                own: boolean;
+            }[];
+            opens: components["schemas"]["AccessName"][];
+            machines: components["schemas"]["AccessName"][];
+            systems: components["schemas"]["AccessName"][];
+        };
+        AccessName: {
+            key: string;
+            label: string;
+        };
         AimView: {
             drop: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
@@ -5929,6 +6013,83 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    accessTemplates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the ways this shop opens machines */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessTemplates"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    keepAccessTemplate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccessTemplate"];
+            };
+        };
+        responses: {
+            /** @description all as they are now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessTemplates"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+        };
+    };
+    dropAccessTemplate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description all as they are now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessTemplates"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
     aimStage: {
         parameters: {
             query?: {

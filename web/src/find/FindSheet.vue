@@ -34,6 +34,12 @@ const commands = computed<Hit[]>(() => {
     { kind: 'go', label: 'Bay board', detail: 'all machines', go: () => void router.push('/') },
     { kind: 'go', label: 'Suppliers and prices', detail: 'terms, price lists, the shop’s money', go: () => void router.push('/suppliers') },
     { kind: 'go', label: 'Shelf of parts', detail: 'add, edit, retire', go: () => void router.push('/shelf') },
+    {
+      kind: 'go',
+      label: 'Ways of opening',
+      detail: 'templates of the job card: steps, tools, fasteners',
+      go: () => void router.push('/access'),
+    },
     { kind: 'go', label: 'Shop settings', detail: 'assumptions, units', go: () => void router.push('/shop') },
     { kind: 'do', label: 'Light or dark', detail: 'T', go: theme.toggle },
     { kind: 'do', label: 'Show keys', detail: '?', go: () => window.dispatchEvent(new Event('miser:keys')) },

@@ -9,10 +9,12 @@ import AtTheMachine from './AtTheMachine.vue'
 import TrayGrid from './TrayGrid.vue'
 import TrayPlace from './TrayPlace.vue'
 import { useCard, type Cell, type Step } from './useCard'
+import { useAtHand } from './useAtHand'
 
 /** The job card: what the hands do, in order, and how far they are. */
 const card = useCard()
 const { job, view, failed, steps, done, cells, place } = card
+useAtHand(job)
 const route = useRoute()
 const router = useRouter()
 
@@ -132,7 +134,7 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
               <option v-for="o in a.options" :key="o.key" :value="o.key">{{ o.label }}</option>
             </select>
           </label>
-          <RouterLink class="underline underline-offset-4" to="/shop#access">The shop’s ways of opening</RouterLink>
+          <RouterLink class="underline underline-offset-4" to="/access">The shop’s ways of opening</RouterLink>
           <h3 class="mt-5 mb-2 flex justify-between text-lg">
             Tray <span class="text-base font-normal text-dim">{{ view.tray.out }} out · {{ view.tray.back }} back</span>
           </h3>
