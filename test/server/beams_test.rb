@@ -25,7 +25,7 @@ class BeamsTest < Miser::Test
     %w[dunlin250 wren125
       ptarmigan550].each do |id|
       %w[headlight
-        checks].each do |what|
+        beam].each do |what|
         call(:get, "/api/jobs/#{id}/stages/#{what}") && assert_equal(200, last_response.status)
       end
     end

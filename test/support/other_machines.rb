@@ -8,11 +8,14 @@ module Miser
   module OtherMachines
     AIMS = %w[money kept light time].freeze
 
+    # @return [Array<Hash>] those of the demo that are changed about, read once
+    def self.demo = @demo ||= Cli::DemoData.documents.reject { |d| d['id'] == 'dunlin250' }
+
     # A machine of the demo with some of it other than it was: lamps and decisions gone, counts and draws changed.
     # @param random [Random] @param wish [Hash] of a plan
     # @return [Hash] a job
     def other_machine(random, wish)
-      was = Cli::DemoData.documents.reject { |d| d['id'] == 'dunlin250' }.sample(random: random)
+      was = OtherMachines.demo.sample(random: random)
       document = JSON.parse(JSON.generate(was))
       document['choices'].reject! { random.rand < 0.5 }
       document['loads'].reject! { |l| l['group'] != 'engine' && random.rand < 0.12 }

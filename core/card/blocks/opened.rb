@@ -14,12 +14,12 @@ module Miser
       private
 
       def off(opening)
-        last = opening.template.steps.reject { |s| opening.template.steps.any? { |o| o.needs.include?(s.id) } }
+        waited_for = opening.template.steps.flat_map(&:needs).to_h { |id| [id, true] }
         opening.template.steps.map do |s|
           Step.of(key: key(opening, s), phase: :strip, kind: 'strip', block: opening.name, where: opening.template.where, text: s.text, detail: s.detail,
             tool: s.tool, cautions: [s.caution].compact, hold: s.hold ? 'Stop here and look.' : nil, minutes: s.minutes && (s.minutes * opening.times),
             out: s.out.map { |o| o.merge('count' => (o['count'] || 1).to_i * opening.times) }, needs: [POWER_OFF, Ready::PARTS, *s.needs.map { |id| key(opening, s, id) }],
-            gives: last.include?(s) ? gives(opening) : [], why: reason(opening))
+            gives: waited_for[s.id] ? [] : gives(opening), why: reason(opening))
         end
       end
 
@@ -27,29 +27,35 @@ module Miser
 
       # What came off last goes on first.
       def back(opening)
-        steps = opening.template.steps.select(&:back)
-        steps.reverse.map do |s|
-          after = opening.template.steps.select { |o| o.back && waits?(opening.template, o, s.id) }
-          Step.of(key: key(opening, s).sub('open/', 'close/'), phase: :close, kind: 'close', block: "#{opening.name}, closed", where: opening.template.where,
-            text: s.back, tool: s.tool, cautions: [], minutes: s.back_minutes && (s.back_minutes * opening.times), gives: [CLOSED],
-            needs: [TRIED, key(opening, s), *after.map { |o| key(opening, o).sub('open/', 'close/') }],
+        followers = followers(opening.template)
+        opening.template.steps.select(&:back).reverse.map do |s|
+          after = next_on(s, followers)
+          Step.of(key: back_key(opening, s), phase: :close, kind: 'close', block: "#{opening.name}, closed", where: opening.template.where,
+            text: s.back, tool: s.tool, minutes: s.back_minutes && (s.back_minutes * opening.times), gives: [CLOSED],
+            needs: [TRIED, key(opening, s), *after.map { |o| back_key(opening, o) }],
             back_of: s.out.any? ? key(opening, s) : nil, why: reason(opening))
         end
       end
 
-      # Whether one step of a template waits for another, by whatever way.
-      def waits?(template, step, id)
-        known = template.steps.to_h { |s| [s.id, s] }
-        seen = {}
-        left = step.needs.dup
-        while (need = left.pop)
-          return true if need == id
-          next if seen[need]
+      def back_key(opening, step) = key(opening, step).sub('open/', 'close/')
 
-          seen[need] = true
-          left.concat(known[need]&.needs || [])
+      # @return [Hash{String=>Array<Template::Step>}] steps that wait for a step
+      def followers(template)
+        template.steps.each_with_object(Hash.new { |h, k| h[k] = [] }) { |s, found| s.needs.each { |id| found[id] << s } }
+      end
+
+      # Those that came off after it and go back themselves, the nearest alone.
+      def next_on(step, followers)
+        seen = {}
+        left = followers.fetch(step.id, []).dup
+        found = []
+        while (one = left.pop)
+          next if seen[one.id]
+
+          seen[one.id] = true
+          one.back ? found << one : left.concat(followers.fetch(one.id, []))
         end
-        false
+        found - [step]
       end
 
       def key(opening, step, id = step.id) = "open/#{opening.key}/#{id}"
