@@ -12,6 +12,7 @@ import { makeLane } from '../src/state/lane'
 interface Page {
   fields: Record<string, unknown>
   rows: { id: string; n: number }[]
+  log: { id: string; n: number }[]
 }
 interface Timer {
   at: number
@@ -34,7 +35,7 @@ class World {
   timers: Timer[] = []
   broken: string[] = []
   revision = 1
-  page: Page = { fields: {}, rows: [] }
+  page: Page = { fields: {}, rows: [], log: [] }
   /** The newest of each field that a window typed and the server took. */
   newest: Record<string, number> = {}
   flying = 0
@@ -88,6 +89,10 @@ class World {
         const row = e.value as { id: string; n: number }
         this.page.rows.push(row)
         changes.push({ at: `/rows/${row.id}`, value: row } as unknown as DocumentChange)
+      } else if (e.op === 'put') {
+        const row = e.value as { id: string; n: number }
+        this.page.log = [...this.page.log.filter((r) => r.id !== row.id), row]
+        changes.push({ at: `/log/${row.id}`, value: row } as unknown as DocumentChange)
       } else {
         const name = e.at.split('/')[2]
         const number = Number(e.value)
@@ -173,12 +178,18 @@ async function one(seed: number) {
   const typed: Record<string, string> = {}
   const rows: string[] = []
   const put = new Set<string>()
+  /** What was put down last under an id. */
+  const logged = new Map<string, number>()
   let count = 0
   const decide = () => {
     if (desk.queue.status.value !== 'conflict') return
+    world.must(
+      desk.queue.queue.value.some((e) => e.op !== 'put'),
+      'what is only put down was quarrelled about',
+    )
     if (chance() < 0.5) return desk.queue.mineOnTop()
     desk.queue.keepTheirs()
-    for (const e of desk.queue.aside.value) put.add(e.op === 'add' ? (e.value as { id: string }).id : e.at)
+    for (const e of desk.queue.aside.value) put.add(e.op === 'set' ? e.at : (e.value as { id: string }).id)
   }
   const deed = () => {
     const luck = chance()
@@ -192,7 +203,12 @@ async function one(seed: number) {
       const id = `r${++count}`
       rows.push(id)
       void desk.queue.edit([{ op: 'add', at: '/rows', value: { id, n: count } }])
-    } else if (luck < 0.78) world.meddle()
+    } else if (luck < 0.76) {
+      const id = chance() < 0.3 && logged.size > 0 ? [...logged.keys()][Math.floor(chance() * logged.size)] : `p${count + 1}`
+      logged.set(id, ++count)
+      put.delete(id)
+      void desk.queue.edit([{ op: 'put', at: '/log', value: { id, n: count } }])
+    } else if (luck < 0.82) world.meddle()
     else if (luck < 0.86) void desk.inLane(() => world.wait(chance() * 300))
     else if (luck < 0.9 && world.flying === 0 && !full) {
       desk.crash()
@@ -225,6 +241,8 @@ async function one(seed: number) {
         `${at} was last typed ${text}, the server has ${String(world.page.fields[name])}`,
       )
   }
+  for (const [id, n] of logged)
+    world.must(put.has(id) || world.page.log.some((r) => r.id === id && r.n === n), `${id} was put down as ${n}, the server has another`)
   for (const id of rows) world.must(put.has(id) || world.page.rows.filter((r) => r.id === id).length === 1, `row ${id} is not there once`)
   if (view.value?.revision === world.revision)
     world.must(JSON.stringify(sorted(view.value.document)) === JSON.stringify(sorted(world.page)), 'the window shows another document')
@@ -232,8 +250,8 @@ async function one(seed: number) {
 }
 
 function sorted(page: unknown): unknown {
-  const { fields, rows } = page as Page
-  return [Object.entries(fields).sort(), rows]
+  const { fields, rows, log } = page as Page
+  return [Object.entries(fields).sort(), rows, log.map((r) => `${r.id} ${r.n}`).sort()]
 }
 
 const [first, runs] = process.argv.slice(2).map(Number)

@@ -17,7 +17,7 @@ const router = useRouter()
 const { job, steps, cells, write, place } = props.card
 const pictures = useStepPictures()
 
-const here = ref(props.from ?? props.card.view.value?.next ?? steps.value[0]?.key ?? '')
+const here = ref(props.from ?? (steps.value.find((s) => s.state !== 'done') ?? steps.value[0])?.key ?? '')
 const index = computed(() =>
   Math.max(
     0,
