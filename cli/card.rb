@@ -47,7 +47,8 @@ module Miser
         card = ticket.stage('fit').card
         case options[:format]
         when 'pdf'
-          Formats::CardPdf.new(card, ticket, sheets: options[:sheets] || Formats::CardPdf::SHEETS.keys, paper: options[:paper] || 'a4', on: Date.today.iso8601).to_s
+          Formats::CardPdf.new(card, ticket, sheets: options[:sheets] || Formats::CardPdf::SHEETS.keys, paper: options[:paper] || 'a4',
+            on: Date.today.iso8601).to_s
         when 'json' then JSON.pretty_generate(Server::FitView.all(card, ticket.units))
         else text(card)
         end

@@ -9,6 +9,7 @@ require_relative '../core/card/expected'
 require_relative '../formats/access_tables'
 require_relative '../formats/usual_tables'
 
+# The demo’s own.
 module Miser
   # The demo's cards as they are worked through.
   module DemoCards
@@ -21,7 +22,8 @@ module Miser
     def run
       write('wren125', done_to: 'open/bar_cover/lift', lost: ['open/bar_cover/screws', 1], function: { 'before' => {} },
         notes: { 'open/bar_cover/screws' => 'one washer rolled under the lift' })
-      write('bracken420', done_to: 'check/tried', function: { 'before' => {}, 'open' => { 'l4.2.brake_hand' => 'dark', 'l4.2.brake_foot' => nil } })
+      write('bracken420', done_to: 'check/tried',
+        function: { 'before' => {}, 'open' => { 'l4.2.brake_hand' => 'dark', 'l4.2.brake_foot' => nil } })
       write('curlew1100', done_to: nil, back: true, function: { 'before' => {}, 'open' => {}, 'closed' => {} })
     end
 
@@ -44,14 +46,19 @@ module Miser
       steps.each_with_index.flat_map do |step, i|
         spent = ((step.minutes || 3) * 60 * (i % 3 == 2 ? 0.9 : 1.2)).round
         at += spent
-        row = { 'id' => "d#{i + 1}", 'step' => step.key, 'did' => 'done', 'at' => at.strftime('%FT%TZ'), 'spent_s' => spent, 'device' => TABLET, 'said' => step.said }
+        row = { 'id' => "d#{i + 1}", 'step' => step.key, 'did' => 'done', 'at' => at.strftime('%FT%TZ'), 'spent_s' => spent,
+                'device' => TABLET, 'said' => step.said }
         note = notes[step.key] && row.slice('step', 'at', 'device').merge('id' => "n#{i + 1}", 'did' => 'note', 'text' => notes[step.key])
         [row, note].compact
       end
     end
 
     def fasteners(card, lost, back)
-      return card.tray.cells.each_with_index.map { |c, i| { 'id' => "s#{i + 1}", 'step' => c.step, 'proposal' => c.proposal, 'back' => c.count } } if back
+      if back
+        return card.tray.cells.each_with_index.map do |c, i|
+          { 'id' => "s#{i + 1}", 'step' => c.step, 'proposal' => c.proposal, 'back' => c.count }
+        end
+      end
       return [] unless lost
 
       cell = card.tray.of(lost.first).last

@@ -36,7 +36,8 @@ module Miser
 
       # @return [String] a PDF
       def to_s
-        @pdf = Prawn::Document.new(page_size: @paper, margin: Paper::MARGIN, page_layout: LAYOUTS.fetch(@sheets.first), info: { Title: "Job card, #{machine}" })
+        @pdf = Prawn::Document.new(page_size: @paper, margin: Paper::MARGIN, page_layout: LAYOUTS.fetch(@sheets.first),
+          info: { Title: "Job card, #{machine}" })
         Paper.dress(@pdf, Paper::SANS)
         @fresh = true
         @sheets.each { |sheet| send(SHEETS.fetch(sheet)) }
@@ -92,7 +93,9 @@ module Miser
         state = @card.state(step)
         extra = details(step, state)
         text_w = @pdf.bounds.width - 46 - 130
-        high = [@pdf.height_of(said(step.text), size: SIZE, width: text_w), 16].max + extra.sum { |t, _| @pdf.height_of(said(t), size: SMALL, width: text_w) + 1 } + 7
+        high = [@pdf.height_of(said(step.text), size: SIZE, width: text_w), 16].max + extra.sum do |t, _|
+          @pdf.height_of(said(t), size: SMALL, width: text_w) + 1
+        end + 7
         room(high)
         top = @pdf.cursor
         tick_box(top, state)
@@ -126,8 +129,11 @@ module Miser
         places = @card.tray.of(step.key).map { |c| "#{c.place}: #{c.count} × #{@card.tray.name(c)}" }
         back = step.back_of ? @card.tray.of(step.back_of).map(&:place) : []
         [[step.detail, GREY], *step.cautions.map { |c| ["Caution: #{c}", RED] }, [step.hold && "HOLD. #{step.hold}", RED],
-         [places.any? ? "Out, to the tray: #{places.join('; ')}" : nil, GREY], [back.any? ? "Back, from the tray: #{back.join(', ')}" : nil, GREY],
-         [state == 'changed' ? 'Changed since it was ticked.' : nil, RED], *@card.log.notes(step.key).map { |n| ["Note: #{n['text']}", '000000'] }].reject { |text, _| text.nil? }
+          [places.any? ? "Out, to the tray: #{places.join('; ')}" : nil, GREY],
+          [back.any? ? "Back, from the tray: #{back.join(', ')}" : nil, GREY],
+          [state == 'changed' ? 'Changed since it was ticked.' : nil, RED], *@card.log.notes(step.key).map do |n|
+                                                                              ["Note: #{n['text']}", '000000']
+                                                                            end].reject { |text, _| text.nil? }
       end
 
       def oddities
@@ -170,7 +176,8 @@ module Miser
         @pdf.stroke_rectangle([left, top], wide, PLACE_HIGH)
         @pdf.text_box(cell.place, at: [left + 5, top - 4], size: 15, style: :bold, width: 50)
         @pdf.text_box("× #{cell.count}", at: [left + wide - 60, top - 4], size: 15, width: 55, align: :right)
-        words = [@card.tray.name(cell), [cell.facts['from'], *@card.tray.beside(cell)].compact.join(', '), cell.lost.positive? ? "#{cell.lost} missing" : nil].compact
+        words = [@card.tray.name(cell), [cell.facts['from'], *@card.tray.beside(cell)].compact.join(', '),
+          cell.lost.positive? ? "#{cell.lost} missing" : nil].compact
         @pdf.text_box(said(words.join("\n")), at: [left + 5, top - 24], width: wide - 10, height: PLACE_HIGH - 26, size: SMALL, overflow: :shrink_to_fit)
         @pdf.line_width(1)
       end
@@ -192,7 +199,8 @@ module Miser
       end
 
       def wire(feed, wire)
-        size = [Draw::Conductor.words(wire.area, @ticket.units), wire.colour || 'colour not entered', Length.tape(wire.length, @ticket.units)].join(', ')
+        size = [Draw::Conductor.words(wire.area, @ticket.units), wire.colour || 'colour not entered',
+          Length.tape(wire.length, @ticket.units)].join(', ')
         fuse = wire.fused && feed.fuse_a ? format(', fuse %g A', feed.fuse_a) : ''
         [feed.load['name'], "#{wire.label}#{fuse}", "#{wire.from} – #{wire.to}", size, (Feeds::Joins::TABLE.find { |j| j.key == wire.join }&.label || '').to_s]
       end
@@ -250,7 +258,8 @@ module Miser
           left = i.zero? ? 0 : first + ((i - 1) * wide)
           width = i.zero? ? first : wide
           @pdf.stroke_rectangle([left, top], width, CELL_HIGH)
-          @pdf.text_box(said(text), at: [left + 3, top - 3], width: width - 6, height: CELL_HIGH - 4, size: i.zero? ? 11 : SMALL, style: bold ? :bold : :normal,
+          @pdf.text_box(said(text), at: [left + 3, top - 3], width: width - 6, height: CELL_HIGH - 4, size: i.zero? ? 11 : SMALL,
+            style: bold ? :bold : :normal,
             overflow: :shrink_to_fit, align: i.zero? ? :left : :center)
         end
         @pdf.move_cursor_to(top - CELL_HIGH)

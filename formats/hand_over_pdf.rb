@@ -66,7 +66,8 @@ module Miser
         cells.each_with_index do |text, i|
           next if text.empty?
 
-          @pdf.text_box(text, at: [i.zero? ? 0 : first + ((i - 1) * rest), top - 3], width: (i.zero? ? first : rest) - 4, size: SIZE, style: style,
+          @pdf.text_box(text, at: [i.zero? ? 0 : first + ((i - 1) * rest), top - 3], width: (i.zero? ? first : rest) - 4, size: SIZE,
+            style: style,
             align: i.zero? ? :left : :right)
         end
         @pdf.move_cursor_to(top - high)

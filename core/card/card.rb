@@ -22,7 +22,8 @@ module Miser
     class Card
       # Where a step stands. held: ticked, but what it holds for is not so; changed: ticked as it read then.
       STATES = { 'done' => 'done', 'held' => 'held', 'changed' => 'changed since it was ticked', 'open' => 'to do' }.freeze
-      # @!attribute kind [String] @!attribute estimate [Float] min @!attribute spent [Float] min @!attribute untimed [Integer] steps without an estimate
+      # @!attribute kind [String] @!attribute estimate, spent [Float] min @!attribute done_estimate [Float] min, of what is ticked
+      # @!attribute untimed [Integer] steps without an estimate
       Minutes = Struct.new(:kind, :estimate, :spent, :done_estimate, :untimed, keyword_init: true)
 
       attr_reader :work
@@ -82,17 +83,18 @@ module Miser
           late = needed(s).find { |n| log.tick(n.key).nil? }
           Log::Oddity.new(step: s.key, text: "Ticked before “#{late.text}”") if late
         end
-        rings = stuck.empty? ? [] : [Log::Oddity.new(step: stuck.first.key, text: "These wait for each other: #{stuck.first(6).map { |s| "“#{s.text}”" }.join(', ')}. They stand at the end.")]
+        rings = if stuck.empty?
+                  []
+                else
+                  [Log::Oddity.new(step: stuck.first.key, text: "These wait for each other: #{stuck.first(6).map do |s|
+                    "“#{s.text}”"
+                  end.join(', ')}. They stand at the end.")]
+                end
         rings + log.oddities + early
       end
 
       # @return [Array<Minutes>] by kind of step, in the order of the work
-      def minutes
-        @minutes ||= steps.group_by(&:kind).map do |kind, list|
-          Minutes.new(kind: kind, estimate: list.sum(0.0) { |s| s.minutes || 0.0 }, spent: list.sum(0.0) { |s| log.spent_s(s.key) } / 60,
-            done_estimate: list.select { |s| log.tick(s.key) }.sum(0.0) { |s| s.minutes || 0.0 }, untimed: list.count { |s| s.minutes.nil? })
-        end
-      end
+      def minutes = @minutes ||= steps.group_by(&:kind).map { |kind, list| minutes_of(kind, list) }
 
       # @return [Hash{String=>String}] why points are left open
       def reasons
@@ -100,6 +102,12 @@ module Miser
       end
 
       private
+
+      def minutes_of(kind, list)
+        foretold = ->(steps) { steps.sum(0.0) { |s| s.minutes || 0.0 } }
+        Minutes.new(kind: kind, estimate: foretold.call(list), spent: list.sum(0.0) { |s| log.spent_s(s.key) } / 60,
+          done_estimate: foretold.call(list.select { |s| log.tick(s.key) }), untimed: list.count { |s| s.minutes.nil? })
+      end
 
       def sequence = @sequence ||= Sequence.new(@work.any? ? Block::REGISTRY.flat_map { |block| block.new(@work).steps } : [])
       def by_key = @by_key ||= steps.to_h { |s| [s.key, s] }

@@ -70,7 +70,11 @@ module Miser
         return unless views && COMMANDS.include?(state.key)
 
         view = views[state.key] or return
-        return LOOKS.fetch(view.telltales.values.map(&:looks).max_by { |l| LOOKS.keys.reverse.index(l) }, nil) if lamp.role == 'telltale' && view.telltales.any?
+        if lamp.role == 'telltale' && view.telltales.any?
+          return LOOKS.fetch(view.telltales.values.map(&:looks).max_by do |l|
+            LOOKS.keys.reverse.index(l)
+          end, nil)
+        end
 
         looks = hung(view, lamp).map { |id| LOOKS.fetch(view.lamps.fetch(id).looks) }.uniq
         looks.size == 1 ? looks.first : nil

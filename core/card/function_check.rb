@@ -9,18 +9,21 @@ module Miser
     class FunctionCheck
       SIDES = { 'before' => 'as it came in', 'open' => 'while it is open', 'closed' => 'closed again' }.freeze
       # What was seen. ok: as it should be.
-      SAW = { 'ok' => 'works', 'dim' => 'dim', 'dark' => 'dark', 'colour' => 'wrong colour', 'rate' => 'wrong rate', 'lit' => 'lit, and should not be' }.freeze
+      SAW = { 'ok' => 'works', 'dim' => 'dim', 'dark' => 'dark', 'colour' => 'wrong colour', 'rate' => 'wrong rate',
+              'lit' => 'lit, and should not be' }.freeze
       # @!attribute key [String] @!attribute label [String] @!attribute on [Array<String>] switches of the wiring that are on
       State = Struct.new(:key, :label, :on, keyword_init: true)
       USUAL = [
         State.new(key: 'off', label: 'key off', on: []), State.new(key: 'key', label: 'key', on: %w[key]),
         State.new(key: 'low', label: 'low beam', on: %w[key lights]), State.new(key: 'high', label: 'high beam', on: %w[high key lights]),
-        State.new(key: 'brake_hand', label: 'brake, hand', on: %w[brake key]), State.new(key: 'brake_foot', label: 'brake, foot', on: %w[brake key]),
+        State.new(key: 'brake_hand', label: 'brake, hand', on: %w[brake key]), State.new(key: 'brake_foot', label: 'brake, foot',
+          on: %w[brake key]),
         State.new(key: 'left', label: 'left', on: %w[key left]), State.new(key: 'right', label: 'right', on: %w[key right]),
         State.new(key: 'hazard', label: 'hazard', on: %w[key left right]), State.new(key: 'horn', label: 'horn', on: %w[horn key])
       ].freeze
       # States that only machines with such a lamp have.
-      FOR = { 'high' => %w[head_high], 'brake_hand' => %w[brake], 'brake_foot' => %w[brake], 'left' => %w[signal_left], 'right' => %w[signal_right],
+      FOR = { 'high' => %w[head_high], 'brake_hand' => %w[brake], 'brake_foot' => %w[brake], 'left' => %w[signal_left],
+              'right' => %w[signal_right],
               'hazard' => %w[signal_left signal_right] }.freeze
       # More of one load than these stand together.
       MOST_APART = 6
@@ -80,7 +83,9 @@ module Miser
         return [] if lamps('open').empty?
         return [['function', 'No lamp was tried while the machine was open.']] unless begun?('open')
 
-        [*untried_words, *(bad('open') + bad('closed')).uniq(&:key).map { |c| ["function/#{c.key}", "#{c.lamp.name}, #{c.state.label}: #{SAW.fetch(c.saw)}."] }]
+        [*untried_words, *(bad('open') + bad('closed')).uniq(&:key).map do |c|
+          ["function/#{c.key}", "#{c.lamp.name}, #{c.state.label}: #{SAW.fetch(c.saw)}."]
+        end]
       end
 
       # Worked open, and not closed.
@@ -97,7 +102,8 @@ module Miser
         return [] if left.empty?
 
         names = left.map { |c| c.lamp.name }.uniq
-        [['function/untried', "#{left.size} of #{cells('open').size} not tried while open: #{names.first(4).join(', ')}#{', and more' if names.size > 4}."]]
+        [['function/untried',
+          "#{left.size} of #{cells('open').size} not tried while open: #{names.first(4).join(', ')}#{', and more' if names.size > 4}."]]
       end
 
       def rows(side)

@@ -47,7 +47,12 @@ module Miser
       # What the solved circuit has to say to it.
       def told(cell, side)
         told = @expected.fetch(side).foretold(cell.lamp, cell.state) or return ''
-        @expected.fetch(side).wrong?(cell.lamp, cell.state) ? ", and as solved it is #{Expected::WORDS.fetch(told)}" : ', and so it is as solved'
+        if @expected.fetch(side).wrong?(cell.lamp,
+          cell.state)
+          ", and as solved it is #{Expected::WORDS.fetch(told)}"
+        else
+          ', and so it is as solved'
+        end
       end
 
       # Nobody need try it to know.

@@ -4,7 +4,8 @@ module Miser
   module Card
     # What must be the case before the work goes past a hold point; each says what is still in its way.
     class Holds
-      # @param ticket [Ticket] @param tray [Tray] @param check [FunctionCheck] @param reasons [Hash{String=>String}] why a point is left open
+      # @param ticket [Ticket] @param tray [Tray] @param check [FunctionCheck]
+      # @param reasons [Hash{String=>String}] why a point is left open
       def initialize(ticket, tray, check, reasons)
         @ticket = ticket
         @tray = tray

@@ -50,7 +50,9 @@ module Miser
           list.each { |r| r['did'] == 'done' ? done << r : (done.clear if r['did'] == 'open') }
           next if done.map { |r| r['device'] }.uniq.size < 2
 
-          Oddity.new(step: key, text: "Ticked by two: #{done.map { |r| [r['by'], r['at'][11, 5]].compact.join(' at ') }.join(', and ')}. Both stand.")
+          Oddity.new(step: key, text: "Ticked by two: #{done.map do |r|
+            [r['by'], r['at'][11, 5]].compact.join(' at ')
+          end.join(', and ')}. Both stand.")
         end
       end
 

@@ -14,15 +14,18 @@ module Miser
     # @!attribute needs [Array<String>] keys of steps, or names that steps give @!attribute gives [Array<String>]
     # @!attribute out [Array<Hash>] fasteners that come out @!attribute back_of [String, nil] key of the step whose fasteners go back
     # @!attribute opens [Hash, nil] stage, subject: where it is done on screen
-    Step = Struct.new(:key, :phase, :kind, :block, :where, :text, :detail, :tool, :cautions, :hold, :held_by, :minutes, :why, :needs, :gives,
+    Step = Struct.new(:key, :phase, :kind, :block, :where, :text, :detail, :tool, :cautions, :hold, :held_by, :minutes, :why, :needs,
+      :gives,
       :out, :back_of, :opens, keyword_init: true) do
         # @return [String] what it says, by which a later change is known
         def said = [text, detail, tool].compact.join(' · ')
       end
 
+    # In which phase of the work it falls, and what its minutes count as.
     class Step
       PHASES = %i[ready before strip fit feed power check close finish].freeze
-      KINDS = { 'ready' => 'making ready', 'measure' => 'measuring', 'check' => 'trying and checking', 'strip' => 'opening', 'fit' => 'fitting',
+      KINDS = { 'ready' => 'making ready', 'measure' => 'measuring', 'check' => 'trying and checking', 'strip' => 'opening',
+                'fit' => 'fitting',
                 'wire' => 'wiring', 'close' => 'closing', 'aim' => 'aim and beam', 'ride' => 'ride' }.freeze
 
       def self.of(**given)

@@ -41,8 +41,10 @@ module Miser
       def steps
         @steps ||= (row['steps'] || []).each_with_index.map do |s, i|
           before = i.positive? ? [row['steps'][i - 1]['id']] : []
-          Step.new(id: s['id'], text: s['text'].to_s, detail: s['detail'], tool: s['tool'], minutes: s['minutes']&.to_f, caution: s['caution'],
-            hold: s['hold'] == true, needs: s['needs'] || before, out: s['out'] || [], back: s['back'], back_minutes: s['back_minutes']&.to_f)
+          Step.new(id: s['id'], text: s['text'].to_s, detail: s['detail'], tool: s['tool'], minutes: s['minutes']&.to_f,
+            caution: s['caution'],
+            hold: s['hold'] == true, needs: s['needs'] || before, out: s['out'] || [], back: s['back'],
+            back_minutes: s['back_minutes']&.to_f)
         end
       end
 

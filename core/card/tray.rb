@@ -54,7 +54,8 @@ module Miser
       # @return [String]
       def name(cell)
         f = cell.facts
-        [f['thread'], f['length_m'] && Length.small(f['length_m'], @units).delete_suffix(' mm').delete_suffix('.0')].compact.join(' × ').then do |size|
+        [f['thread'],
+          f['length_m'] && Length.small(f['length_m'], @units).delete_suffix(' mm').delete_suffix('.0')].compact.join(' × ').then do |size|
           [size.empty? ? nil : size, f['clip'], [f['drive'], f['size']].compact.join(' ')].compact.reject(&:empty?).join(', ')
         end
       end
@@ -86,7 +87,8 @@ module Miser
 
       def cell(step, proposal, row, facts, index)
         said = row || {}
-        Cell.new(id: row ? row['id'] : "#{step}##{proposal}", proposal: proposal, place: "#{letters(index / WIDE)}#{(index % WIDE) + 1}", step: step, row: row, facts: facts,
+        Cell.new(id: row ? row['id'] : "#{step}##{proposal}", proposal: proposal, place: "#{letters(index / WIDE)}#{(index % WIDE) + 1}",
+          step: step, row: row, facts: facts,
           count: (facts['count'] || 1).to_i, back: said['back'].to_i, lost: said['lost'].to_i)
       end
 

@@ -11,8 +11,10 @@ module Miser
       # @!attribute times [Integer] how often it is done
       Opening = Struct.new(:key, :template, :lamps, :what, :times, :name, keyword_init: true)
 
-      ROLE_OPENS = { 'head_low' => 'head', 'head_high' => 'head', 'position' => 'head', 'signal_left' => 'signal', 'signal_right' => 'signal',
-                     'tail' => 'tail', 'brake' => 'tail', 'plate' => 'tail', 'telltale' => 'dash', 'dash_light' => 'dash', 'aux_lamp' => 'aux' }.freeze
+      ROLE_OPENS = { 'head_low' => 'head', 'head_high' => 'head', 'position' => 'head', 'signal_left' => 'signal',
+                     'signal_right' => 'signal',
+                     'tail' => 'tail', 'brake' => 'tail', 'plate' => 'tail', 'telltale' => 'dash', 'dash_light' => 'dash',
+                     'aux_lamp' => 'aux' }.freeze
 
       attr_reader :ticket, :access
 

@@ -14,7 +14,8 @@ module Miser
         beams = %w[photographs photometry].flat_map { |list| Document.rows(document['beam'], list).map { |row| row['id'] } }
         steps = Document.rows(document['card'], 'photographs').map { |row| row['id'] }
         signed = Document.part(Document.part(document, 'handed_over'), 'files')
-        [*beams, *steps, *signed.values_at('pdf', 'data').compact, *Document.rows(signed, 'pictures'), *Document.rows(document, 'purchases').filter_map { |row| Document.part(row, 'receipt')['id'] }].uniq
+        receipts = Document.rows(document, 'purchases').filter_map { |row| Document.part(row, 'receipt')['id'] }
+        [*beams, *steps, *signed.values_at('pdf', 'data').compact, *Document.rows(signed, 'pictures'), *receipts].uniq
       end
 
       # Takes a receipt in; several lines of one delivery may stand on it.

@@ -75,7 +75,7 @@ module Miser
         left = card.steps.size - card.done
         tray = card.tray.left_over + card.tray.problems
         [*(left.positive? ? [['card', "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step.text}"]] : []),
-         *(tray.any? ? [['tray', "#{tray.join('. ')}."]] : [])]
+          *(tray.any? ? [['tray', "#{tray.join('. ')}."]] : [])]
       end
 
       def undecided

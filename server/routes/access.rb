@@ -43,7 +43,8 @@ module Miser
           rows = yield own(shop)
           if rows.size > Card::Template::MOST
             raise Refusal.new(422, 'This was not saved.', kept: 'What you typed stays on the screen.',
-              fields: [{ at: '/key', field: 'Ways of opening', message: "#{rows.size} of the shop’s own are too many", accepts: "at most #{Card::Template::MOST}" }])
+              fields: [{ at: '/key', field: 'Ways of opening', message: "#{rows.size} of the shop’s own are too many",
+                         accepts: "at most #{Card::Template::MOST}" }])
           end
           shop[Access::KEY] = rows
         end
@@ -58,12 +59,15 @@ module Miser
 
         def self.twice(row)
           ids = row['steps'].map { |s| s['id'] }
-          ids.select { |id| ids.count(id) > 1 }.uniq.map { |id| { at: "/steps/#{id}", field: 'Step', message: "“#{id}” stands there twice", accepts: 'each once' } }
+          ids.select do |id|
+            ids.count(id) > 1
+          end.uniq.map { |id| { at: "/steps/#{id}", field: 'Step', message: "“#{id}” stands there twice", accepts: 'each once' } }
         end
 
         def self.strangers(template)
           template.strangers.map do |id|
-            { at: '/steps', field: 'Waits for', message: "“#{id[0, 40]}” is no step of it", accepts: template.steps.map(&:id).first(12).join(', ') }
+            { at: '/steps', field: 'Waits for', message: "“#{id[0, 40]}” is no step of it",
+              accepts: template.steps.map(&:id).first(12).join(', ') }
           end
         end
 

@@ -79,7 +79,7 @@ class CardScreenTest < Miser::BrowserTest
   # A thumb where a thing is seen.
   def touch(element)
     page.execute_script("arguments[0].scrollIntoView({ block: 'center' })", element)
-    x, y = page.evaluate_script("((r) => [r.x + r.width / 2, r.y + r.height / 2])(arguments[0].getBoundingClientRect())", element)
+    x, y = page.evaluate_script('((r) => [r.x + r.width / 2, r.y + r.height / 2])(arguments[0].getBoundingClientRect())', element)
     page.driver.browser.page.command('Input.dispatchTouchEvent', type: 'touchStart', touchPoints: [{ x: x, y: y }])
     page.driver.browser.page.command('Input.dispatchTouchEvent', type: 'touchEnd', touchPoints: [])
   end
@@ -109,11 +109,14 @@ class CardScreenTest < Miser::BrowserTest
 
   AWAY = ->(env) { env['rack.hijack'].call.close && [200, {}, []] }
 
-  # The server gone for as long as it takes: steps are ticked, a picture is taken, the page is opened anew; and then all of it arrives, once.
+  # The server gone for as long as it takes: steps are ticked, a picture is taken, the page is opened anew; then all of it
+  # arrives, once.
   def test_the_server_away_and_back
     visit '/job/dunlin250/fit'
     assert_selector '[data-testid=at-the-machine]'
-    wait_until { page.evaluate_async_script("caches.open('miser-machines').then((c) => c.keys()).then((k) => arguments[0](k.length))") >= 8 }
+    wait_until do
+      page.evaluate_async_script("caches.open('miser-machines').then((c) => c.keys()).then((k) => arguments[0](k.length))") >= 8
+    end
     find('[data-testid=at-the-machine]').click
     there = Miser::Served.instance_variable_get(:@app)
     Miser::Served.app = AWAY

@@ -9,7 +9,8 @@ class CareTest < Miser::BrowserTest
   PAGES = %w[/ /shop /job/wren125/intake /job/ptarmigan550/intake /job/dunlin250/readings/l1.c1
     /job/dunlin250/readings?view=baseline /job/wren125/readings?view=charging
     /job/dunlin250/budget /job/ptarmigan550/budget /job/dunlin250/signals /job/dunlin250/headlight /job/dunlin250/beam /job/dunlin250/aim
-    /job/bracken420/choose/l1 /job/curlew1100/hand-over].freeze
+    /job/bracken420/choose/l1 /job/curlew1100/hand-over
+    /job/wren125/fit /job/wren125/fit?machine /job/dunlin250/function/open /access].freeze
 
   def offline(away) = page.driver.browser.network.emulate_network_conditions(offline: away)
 

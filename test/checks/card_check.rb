@@ -39,7 +39,9 @@ class CardCheck < Miser::Test
     end
     feeds = t.wiring.scheme.plan.feeds
     boxes = feeds.filter_map { |f| f.device && f.device['id'] }.uniq.map { CATALOGUE.minutes('feed.box') }
-    [*parts, *t.survey.remedies.map { |r| r.cost.minutes }, *feeds.map { |f| CATALOGUE.minutes("feed.#{f.kind.key}") }, *boxes].compact.sum(0.0)
+    [*parts, *t.survey.remedies.map { |r| r.cost.minutes }, *feeds.map do |f|
+      CATALOGUE.minutes("feed.#{f.kind.key}")
+    end, *boxes].compact.sum(0.0)
   end
 
   def test_two_hundred_plans_keep_to_what_each_step_needs
@@ -74,7 +76,9 @@ class CardCheck < Miser::Test
       assert_includes flat, "#{card.done} of #{card.steps.size} done."
       assert_includes flat, "#{card.minutes.sum(&:estimate).round} min"
       card.steps.each_with_index { |s, n| assert_match(/ #{n + 1} #{Regexp.escape(s.text.split.first(3).join(' '))}/, flat, s.key) }
-      card.tray.cells.each { |c| assert_match(/\b#{c.place}\s/, words) && assert_includes(flat, (c.facts['thread'] || c.facts['clip'] || c.facts['drive']).to_s) }
+      card.tray.cells.each do |c|
+        assert_match(/\b#{c.place}\s/, words) && assert_includes(flat, (c.facts['thread'] || c.facts['clip'] || c.facts['drive']).to_s)
+      end
       card.check.states.each { |state| state.label.split.each { |word| assert_includes flat, word } }
       card.check.lamps('open').each { |lamp| lamp.name.split.each { |word| assert_includes flat, word } }
       card.work.laid.each { |f| f.wires.each { |w| assert_includes flat, Miser::Length.tape(w.length, 'metric').split.first } }
@@ -82,8 +86,12 @@ class CardCheck < Miser::Test
   end
 
   def test_a_card_of_five_hundred_steps_on_paper
-    long = Miser::Card::Access.new([{ 'key' => 'x', 'label' => 'X', 'opens' => %w[head], 'steps' => Array.new(500) { |i| { 'id' => "s#{i}", 'text' => "Step number #{i} of many" } } }])
-    t = Miser::Ticket.new(Miser::Cli::DemoData.documents.find { |d| d['id'] == 'dunlin250' }, catalogue: CATALOGUE, market: MARKET, access: long)
+    long = Miser::Card::Access.new([{ 'key' => 'x', 'label' => 'X', 'opens' => %w[head], 'steps' => Array.new(500) do |i|
+      { 'id' => "s#{i}", 'text' => "Step number #{i} of many" }
+    end }])
+    t = Miser::Ticket.new(Miser::Cli::DemoData.documents.find do |d|
+      d['id'] == 'dunlin250'
+    end, catalogue: CATALOGUE, market: MARKET, access: long)
     words = pages(Miser::Formats::CardPdf.new(t.stage('fit').card, t, on: '2026-11-20', sheets: %w[card]).to_s)
     assert_includes words, 'Step number 499 of many'
   end

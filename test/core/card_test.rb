@@ -19,7 +19,12 @@ class CardTest < Miser::Test
   def ticket(document, access: ACCESS) = Miser::Ticket.new(document, catalogue: CATALOGUE, market: MARKET, access: access)
   def card(document, **rest) = ticket(document, **rest).stage('fit').card
 
-  def log(*rows) = { 'card' => { 'log' => rows.each_with_index.map { |r, i| { 'id' => "r#{i}", 'did' => 'done', 'at' => '2026-11-20T08:00:00Z' }.merge(r) } } }
+  def log(*rows)
+    { 'card' => { 'log' => rows.each_with_index.map do |r, i|
+      { 'id' => "r#{i}", 'did' => 'done', 'at' => '2026-11-20T08:00:00Z' }.merge(r)
+    end } }
+  end
+
   def ticked(card, *keys) = log(*keys.map { |key| { 'step' => key, 'said' => card.step(key).said } })
 
   def cells(document, side, **odd)
@@ -57,7 +62,8 @@ class CardTest < Miser::Test
       assert_in_delta one.work.labour.lines.sum(&:minutes), worked, 1e-6, document['id']
       assert_in_delta one.steps.sum { |s| s.minutes || 0 }, one.minutes.sum(&:estimate), 1e-6
     end
-    timed = card(demo('wren125').merge(log({ 'step' => 'ready/stand', 'spent_s' => 90 }, { 'step' => 'ready/tray', 'did' => 'time', 'spent_s' => 30 },
+    timed = card(demo('wren125').merge(log({ 'step' => 'ready/stand', 'spent_s' => 90 },
+      { 'step' => 'ready/tray', 'did' => 'time', 'spent_s' => 30 },
       { 'step' => 'before/volts', 'spent_s' => 600 })))
     assert_equal({ 'ready' => 2.0, 'measure' => 10.0 }, timed.minutes.to_h { |m| [m.kind, m.spent] }.slice('ready', 'measure'))
   end
@@ -66,14 +72,14 @@ class CardTest < Miser::Test
     document = demo('wren125')
     before = card(document)
     document = document.merge(ticked(before, 'ready/stand', 'fit/l1/new', 'feed/w4/lay'))
-    assert_equal %w[done done done], %w[ready/stand fit/l1/new feed/w4/lay].map { |key| card(document).then { |c| c.state(c.step(key)) } }
+    assert_equal(%w[done done done], %w[ready/stand fit/l1/new feed/w4/lay].map { |key| card(document).then { |c| c.state(c.step(key)) } })
     other = JSON.parse(JSON.generate(document))
     other['choices'].find { |c| c['position_id'] == 'l1' }['part']['name'] = 'Another bulb'
     other['wiring']['feeds'].reject! { |f| f['load_id'] == 'w4' }
     now = card(other)
     assert_equal 'changed', now.state(now.step('fit/l1/new'))
     assert_equal 'done', now.state(now.step('ready/stand'))
-    assert_equal ['feed/w4/lay'], now.gone.map { |r| r['step'] }
+    assert_equal(['feed/w4/lay'], now.gone.map { |r| r['step'] })
     assert_match(/Lay .* for Ring light/, now.gone.first['said'])
     assert_includes now.steps.map(&:text).join, 'Another bulb'
   end
@@ -86,7 +92,9 @@ class CardTest < Miser::Test
     assert_equal 'No lamp was tried while the machine was open.', untried.held(step)
     odd = document.merge(log({ 'step' => 'check/tried' }), 'function' => cells(document, 'open', 'l1.low': 'dim'))
     assert_match(/Headlamp.*low beam: dim/, card(odd).held(step))
-    answered = odd.merge('left_open' => [{ 'id' => 'a', 'point' => "function/#{odd['function']['open'].find { |c| c['saw'] == 'dim' }['id']}", 'reason' => 'weak battery' }])
+    answered = odd.merge('left_open' => [{ 'id' => 'a', 'point' => "function/#{odd['function']['open'].find do |c|
+      c['saw'] == 'dim'
+    end['id']}", 'reason' => 'weak battery' }])
     assert_nil card(answered).held(step)
     assert_equal 'done', card(answered).state(step)
     assert_includes Miser::Verdicts::LeftOpen.new(ticket(answered)).points.map(&:reason), 'weak battery'
@@ -107,7 +115,7 @@ class CardTest < Miser::Test
     assert(told.any? { |t| t.start_with?('Ticked before') }, 'a lamp out before the battery is off')
     assert_equal [90.0, 45.0], [one.log.spent_s('ready/stand'), one.log.spent_s('ready/tray')]
     opened = log({ 'step' => 'ready/stand' }, { 'step' => 'ready/stand', 'did' => 'open' })
-    assert_equal 'open', card(demo('wren125').merge(opened)).then { |c| c.state(c.step('ready/stand')) }
+    assert_equal('open', card(demo('wren125').merge(opened)).then { |c| c.state(c.step('ready/stand')) })
   end
 
   def test_the_tray
@@ -117,21 +125,25 @@ class CardTest < Miser::Test
     assert_equal [%w[A1 A2], [2, 2]], [one.tray.of(step).map(&:place), one.tray.of(step).map(&:count)]
     assert_equal 0, one.tray.out
     out = document.merge(ticked(one, step))
-    assert_equal [4, ['A1: 2 × M5 × 25, cross no. 2 not back', 'A2: 2 × M5 × 12, cross no. 2 not back']], [card(out).tray.out, card(out).tray.left_over]
-    out['card']['fasteners'] = [{ 'id' => 's', 'step' => step, 'proposal' => 1, 'count' => 3, 'length_m' => 0.016, 'back' => 1, 'lost' => 1 },
+    assert_equal [4, ['A1: 2 × M5 × 25, cross no. 2 not back', 'A2: 2 × M5 × 12, cross no. 2 not back']],
+      [card(out).tray.out, card(out).tray.left_over]
+    out['card']['fasteners'] = [{ 'id' => 's', 'step' => step, 'proposal' => 1, 'count' => 3, 'length_m' => 0.016, 'back' => 1,
+                                  'lost' => 1 },
       { 'id' => 'own', 'from' => 'horn', 'count' => 1, 'thread' => 'M6', 'back' => 2 }]
     tray = card(out).tray
     changed = tray.of(step).last
     assert_equal ['M5 × 16, cross no. 2', 3, 1], [tray.name(changed), changed.count, changed.left]
     own = tray.cells.find { |c| c.id == 'own' }
-    assert_equal ['A2: 1 × M5 × 16, cross no. 2, cover, from below, is missing', "#{own.place}: 1 more × M6 went back than came out"], tray.problems
+    assert_equal ['A2: 1 × M5 × 16, cross no. 2, cover, from below, is missing', "#{own.place}: 1 more × M6 went back than came out"],
+      tray.problems
     assert_match(/not back/, card(out).held(card(out).step('end/tray')))
   end
 
   # Needs that go in a circle are named; the card has every step all the same.
   def test_a_ring_in_a_template_and_very_long_ones
     step = ->(id, needs = nil) { { 'id' => id, 'text' => id, 'back' => "#{id} back", 'needs' => needs }.compact }
-    ring = Card::Template.new('key' => 'x', 'label' => 'X', 'opens' => %w[head], 'steps' => [step['a'], step['b', %w[d]], step['c', %w[b]], step['d', %w[c]]])
+    ring = Card::Template.new('key' => 'x', 'label' => 'X', 'opens' => %w[head],
+      'steps' => [step['a'], step['b', %w[d]], step['c', %w[b]], step['d', %w[c]]])
     assert_equal %w[b c d], ring.ring.sort
     assert_nil ACCESS.templates.find(&:ring)
     assert_equal %w[gone], Card::Template.new('steps' => [step['a', %w[gone]]]).strangers
@@ -148,7 +160,8 @@ class CardTest < Miser::Test
   # How it is opened may be said otherwise.
   def test_another_way_in
     document = demo('wren125')
-    said = document.merge('card' => { 'access' => [{ 'id' => 'head', 'template' => 'bucket' }, { 'id' => 'wiring', 'template' => 'none' }] })
+    said = document.merge('card' => { 'access' => [{ 'id' => 'head', 'template' => 'bucket' },
+      { 'id' => 'wiring', 'template' => 'none' }] })
     assert_includes card(said).steps.map(&:key), 'open/bucket/ring'
     refute(card(said).steps.any? { |s| s.key.start_with?('open/side_cover', 'open/bar_cover') })
     assert_equal 4.0, card(document).steps.find { |s| s.key == 'open/snap_lens/l5+l6/pry' }.minutes, 'four lenses of a minute'
@@ -176,7 +189,8 @@ class CardTest < Miser::Test
 
   def test_what_was_seen_against_what_was
     document = demo('dunlin250')
-    document['function'] = cells(document, 'before', 'l1.low': 'dim', 'l3.low': 'dark').merge(cells(document, 'open', 'l5.2.left': 'dark', 'l3.low': 'dark'))
+    document['function'] = cells(document, 'before', 'l1.low': 'dim', 'l3.low': 'dark').merge(cells(document, 'open', 'l5.2.left': 'dark',
+      'l3.low': 'dark'))
                                                                                        .merge(cells(document, 'closed', 'l1.high': 'dark'))
     low = document['loads'].find { |l| l['position_id'] == 'l1' || l['id'] == 'l1' }['id']
     t = ticket(document)

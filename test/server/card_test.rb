@@ -22,14 +22,17 @@ class CardServerTest < Miser::Test
     first = view['steps'].first
     edit(tick(first['key'], said: first['said'], spent_s: 75))
     now = fit
-    assert_equal ['done', 75.0, 1, view['steps'][1]['key']], [state(now, first['key']), now['steps'].first['spent_s'], now['done'], now['next']]
+    assert_equal ['done', 75.0, 1, view['steps'][1]['key']],
+      [state(now, first['key']), now['steps'].first['spent_s'], now['done'], now['next']]
     edit({ op: 'put', at: '/card/access', value: { id: 'head', template: 'fairing' } })
     assert_includes fit['steps'].map { |s| s['key'] }, 'open/fairing/screen'
     again = edit({ op: 'put', at: '/card/access', value: { id: 'head', template: 'none' } })
     assert_equal 1, again['document']['card']['access'].size, 'a row put twice is one'
     assert_equal 'part', again['ticket']['stages'].find { |s| s['stage'] == 'fit' }['state']
     undone = call(:post, '/api/jobs/dunlin250/act', { act: 'undo', revision: again['revision'] })
-    assert_equal [nil, 1], undone['document']['card'].then { |c| [c['access'], c['log'].size] }, 'two choices in three seconds are one step to undo'
+    assert_equal [nil, 1], undone['document']['card'].then { |c|
+      [c['access'], c['log'].size]
+    }, 'two choices in three seconds are one step to undo'
   end
 
   # Hours of work without a line: all of it in one request, on a revision that others have passed.
@@ -68,7 +71,7 @@ class CardServerTest < Miser::Test
     picture(photograph)
     rows = job['document']['card']['photographs']
     assert_equal ['photo1'], rows.map { |r| r['id'] }, 'sent twice, it is one'
-    assert_equal ['photo1'], fit['steps'].first['photographs'].map { |p| p['id'] }
+    assert_equal(['photo1'], fit['steps'].first['photographs'].map { |p| p['id'] })
     get '/api/jobs/dunlin250/attachments/photo1', {}, { 'HTTP_HOST' => '127.0.0.1:7373' }
     assert_equal 'image/jpeg', last_response.media_type
     answer = picture('no picture')
@@ -100,7 +103,8 @@ class CardServerTest < Miser::Test
     ring = call(:put, '/api/access/screen', template(step['a', 'b'], step['b', 'a']), contract: '/api/access/{key}')
     assert_equal 422, last_response.status
     assert_match(/“Do a” waits for “Do b”, which waits for the first again/, ring['fields'].first['message'])
-    assert_match(/no step of it/, call(:put, '/api/access/screen', template(step['a', 'z']), contract: '/api/access/{key}')['fields'].first['message'])
+    assert_match(/no step of it/,
+      call(:put, '/api/access/screen', template(step['a', 'z']), contract: '/api/access/{key}')['fields'].first['message'])
     call(:put, '/api/access/screen', template(step['a'], step['a']), contract: '/api/access/{key}')
     assert_equal 422, last_response.status
     long = call(:put, '/api/access/screen', template(*Array.new(500) { |i| step["s#{i}"].except(:needs) }), contract: '/api/access/{key}')
@@ -129,14 +133,20 @@ class CardServerTest < Miser::Test
   # Whatever is changed afterwards, the sheet says what it said.
   def test_what_was_signed_stays
     points = call(:get, '/api/jobs/curlew1100/stages/hand_over')['left_open'].reject { |p| p['reason'] }
-    edit(*points.each_with_index.map { |p, i| { op: 'add', at: '/left_open', value: { id: "w#{i}", point: p['key'], reason: 'the owner knows' } } }, id: 'curlew1100', revision: 1)
+    edit(*points.each_with_index.map do |p, i|
+      { op: 'add', at: '/left_open', value: { id: "w#{i}", point: p['key'], reason: 'the owner knows' } }
+    end, id: 'curlew1100', revision: 1)
     handed = call(:post, '/api/jobs/curlew1100/act', { act: 'hand_over', revision: 2 })
     assert_equal 200, last_response.status, last_response.body[0, 300]
     was, data = signed
-    text = IO.popen(['pdftotext', '-layout', '-', '-'], 'r+b') { |io| io.write(was) && io.close_write || io.read }.force_encoding('UTF-8').gsub(/\s+/, ' ')
-    ['Curlew 1100', '78 of 78 steps of the card done', 'Function check', '80 of 80 tried', 'Left so: the owner knows', 'The rider must know'].each { |said| assert_includes text, said }
+    text = IO.popen(['pdftotext', '-layout', '-', '-'], 'r+b') { |io| (io.write(was) && io.close_write) || io.read }.force_encoding('UTF-8').gsub(/\s+/, ' ')
+    ['Curlew 1100', '78 of 78 steps of the card done', 'Function check', '80 of 80 tried', 'Left so: the owner knows',
+      'The rider must know'].each do |said|
+      assert_includes text, said
+    end
     assert_equal handed['document']['handed_over']['at'], data['at']
-    edit({ op: 'set', at: '/circuits/main/alternator/rated_w', value: '90' }, { op: 'set', at: '/name', value: 'Another' }, id: 'curlew1100', revision: 3)
+    edit({ op: 'set', at: '/circuits/main/alternator/rated_w', value: '90' }, { op: 'set', at: '/name', value: 'Another' },
+      id: 'curlew1100', revision: 3)
     call(:patch, '/api/shop', { units: 'us', money: { heading: 'Elsewhere' } })
     assert_equal [was, data], signed
     get '/api/jobs/curlew1100/hand-over.pdf?now=1', {}, { 'HTTP_HOST' => '127.0.0.1:7373' }

@@ -20,7 +20,7 @@ module Miser
 
     private
 
-    def choice(ticket, lamp, random)
+    def choice(_ticket, lamp, random)
       action = %w[swap swap swap keep remove].sample(random: random)
       row = { 'id' => "c-#{lamp.id}", 'position_id' => lamp.id, 'action' => action }
       return row unless action == 'swap'

@@ -89,7 +89,7 @@ module Miser
 
     def operations
       Server::Contract.document['paths'].flat_map do |path, item|
-        item.slice('get', 'post', 'patch', 'delete').map do |verb, said|
+        item.slice('get', 'post', 'patch', 'put', 'delete').map do |verb, said|
           names = [*item['parameters'], *said['parameters']].map { |p| p['name'] || p['$ref'].split('/').last }
           [verb, path, names - %w[id attachment], said.dig('requestBody', 'content', 'application/json', 'schema')]
         end
@@ -116,6 +116,7 @@ module Miser
         next encoded(pick(TEXTS)) if chance(0.05)
 
         if path.include?('/jobs/') then pick(IDS)
+        elsif path.include?('/access/') then pick(%w[bucket fairing own x])
         elsif path.match?(%r{/(people|tablets|removed)/}) then pick(['1', '2', '3', *IDS])
         else path.include?('/parts/') ? pick(parts) : pick(%w[bench_meter light_meter none x])
         end
@@ -173,6 +174,7 @@ module Miser
       case key
       when 'at' then place
       when 'text' then table
+      when 'op' then pick(%w[set set unset add put remove move])
       when 'act' then chance(0.7) ? pick(%w[undo redo]) : whole(schema, depth + 1)
       else whole(schema, depth + 1)
       end
@@ -181,7 +183,8 @@ module Miser
     def revision = @database[:jobs].select_map(:revision).then { |list| pick(list) }
 
     def place
-      list = pick(%w[loads positions readings choices circuits scenarios ride sums assumptions machine beam/walls checks/after signals])
+      list = pick(%w[loads positions readings choices circuits scenarios ride sums assumptions machine beam/walls checks/after signals
+        card/log card/fasteners card/access function/open])
       steps = [list, pick(%w[l1 p1 r1 c1 main w1 idle_night x]),
         pick(%w[name amps samples/s1/t_s rated_w alternator/points part/functions/f1 cells/r0c0/lux 0])]
       "/#{steps.first(@random.rand(1..3)).join('/')}"

@@ -16,13 +16,15 @@ module Miser
       end
 
       def tried
-        step('tried', kind: 'check', where: 'machine', minutes: 5.0, text: 'Try every lamp in every state, while it is still open.', held_by: :tried_open,
+        step('tried', kind: 'check', where: 'machine', minutes: 5.0, text: 'Try every lamp in every state, while it is still open.',
+          held_by: :tried_open,
           hold: 'No closing with a lamp untried or wrong, unless it is said why.', cautions: caution('lamp_hot'), why: why('function', 'before it is closed'),
           opens: { stage: 'function', subject: 'open' })
       end
 
       def volts
-        step('volts', kind: 'measure', where: 'machine', minutes: 6.0, tool: 'meter, clamp', text: 'Volts at idle and at cruise, with all on that will be.',
+        step('volts', kind: 'measure', where: 'machine', minutes: 6.0, tool: 'meter, clamp',
+          text: 'Volts at idle and at cruise, with all on that will be.',
           detail: 'What each new lamp draws, warm, goes into its reading.', cautions: caution('running_engine', 'meter_jack'),
           why: why('readings', 'claimed is not measured'), opens: { stage: 'readings', subject: nil })
       end
@@ -30,8 +32,10 @@ module Miser
       def key_off
         return unless @plan.battery?
 
-        step('key_off', kind: 'measure', where: 'battery', minutes: 2.0, tool: 'meter', text: 'Draw with the key off.', detail: 'Wait until controllers have gone to sleep.',
-          cautions: caution('meter_jack'), why: why('readings', 'a tracker or a relay left on empties the battery'), opens: { stage: 'readings', subject: nil })
+        step('key_off', kind: 'measure', where: 'battery', minutes: 2.0, tool: 'meter', text: 'Draw with the key off.',
+          detail: 'Wait until controllers have gone to sleep.',
+          cautions: caution('meter_jack'), why: why('readings', 'a tracker or a relay left on empties the battery'),
+          opens: { stage: 'readings', subject: nil })
       end
     end
   end

@@ -27,9 +27,11 @@ module Miser
       def step(remedy)
         cost = remedy.cost
         parts = cost.parts.map { |p| p.count > 1 ? "#{p.count} × #{p.name}" : p.name }
-        Step.of(key: "cure/#{remedy.key}", phase: :fit, kind: 'fit', block: 'Turn signals', where: 'flasher and loom', text: DO.fetch(remedy.key, remedy.label),
+        Step.of(key: "cure/#{remedy.key}", phase: :fit, kind: 'fit', block: 'Turn signals', where: 'flasher and loom',
+          text: DO.fetch(remedy.key, remedy.label),
           detail: [parts.any? ? "#{parts.join(', ')}." : nil, *cost.notes].compact.join(' '), minutes: cost.minutes,
-          cautions: [*(HOT.include?(remedy.key) ? caution('resistor_hot') : []), *(cost.loses_warning ? caution('no_lamp_warning') : []), *(cost.cuts.positive? ? caution('battery_first') : [])],
+          cautions: [*(HOT.include?(remedy.key) ? caution('resistor_hot') : []), *(cost.loses_warning ? caution('no_lamp_warning') : []),
+            *(cost.cuts.positive? ? caution('battery_first') : [])],
           needs: [POWER_OFF, Ready::PARTS, *opened(remedy)], gives: [JOINED], why: why('signals', "#{remedy.label} was chosen"))
       end
 

@@ -27,10 +27,13 @@ module Miser
 
       def step(feed, part, text, detail, minutes, more)
         fuse = part == :fuse
-        Step.of(key: "feed/#{feed.load_id}/#{part}", phase: fuse ? :power : :feed, kind: 'wire', block: "Feed: #{feed.load['name']}", where: place(feed.at),
+        Step.of(key: "feed/#{feed.load_id}/#{part}", phase: fuse ? :power : :feed, kind: 'wire', block: "Feed: #{feed.load['name']}",
+          where: place(feed.at),
           text: text, detail: detail, minutes: minutes, cautions: [], gives: fuse ? [Block::POWER_ON] : [JOINED],
           needs: fuse ? [Powered::BATTERY_ON] : [POWER_OFF, Ready::PARTS, Opened.opened('wiring'), *fitted(feed)],
-          why: why('wiring', "#{feed.kind.label} for #{feed.load['name']}", subject: feed.load_id)).tap { |s| more.each { |k, v| s[k] = v } }
+          why: why('wiring', "#{feed.kind.label} for #{feed.load['name']}", subject: feed.load_id)).tap do |s|
+          more.each { |k, v| s[k] = v }
+        end
       end
 
       # A wire to a lamp waits for the lamp.
@@ -51,7 +54,7 @@ module Miser
         hot = feed.wires.any?(&:hot?) ? ['Away from the exhaust.'] : []
         turns = feed.wires.any? { |w| w.way.turns } ? ['Slack where the bars turn: look at both locks.'] : []
         [:lay, "Lay #{wires.size == 1 ? 'the wire' : "#{wires.size} wires"} for #{feed.load['name']}.",
-         [*wires.map { |w| "#{w}." }, *turns, *hot, 'Fish them with a long tie; tie slack clear of steering, suspension and heat.'].join(' '), { tool: 'long tie, cutter' }]
+          [*wires.map { |w| "#{w}." }, *turns, *hot, 'Fish them with a long tie; tie slack clear of steering, suspension and heat.'].join(' '), { tool: 'long tie, cutter' }]
       end
 
       def wire_words(wire)
@@ -62,8 +65,10 @@ module Miser
       def relay(feed)
         return unless feed.kind.relay?
 
-        [:relay, "Fix the relay #{place(feed.row['relay_at'] == 'battery' || feed.row['relay_at'].nil? ? feed.places.battery : feed.row['relay_at'])}, sockets down: 30 from the battery, 87 to #{feed.load['name']}, 86 the trigger, 85 earth.",
-         'Terminals down, so that water runs off.', {}]
+        at = feed.row['relay_at']
+        at = feed.places.battery if at.nil? || at == 'battery'
+        [:relay, "Fix the relay of #{feed.load['name']} at the #{place(at)}, terminals down.",
+          "30 from the battery, 87 to #{feed.load['name']}, 86 the trigger, 85 earth. Water runs off terminals that look down.", {}]
       end
 
       # Into a wire of the machine: proved first.
@@ -73,14 +78,14 @@ module Miser
         live = line.on.empty? ? 'live at all times' : "live with #{line.on.map { |s| Wiring::Switches::USUAL.fetch(s, s) }.join(' and ')}, and dead without"
         cut = feed.kind.cuts.positive?
         [:tap, "Find the #{line.label} and prove it with the meter.", "It is #{live}: battery on for the proof alone, and off again. #{cut ? JOINS.fetch('tap').mind : 'Nothing is cut: it plugs in.'}",
-         { tool: 'meter', cautions: caution(*(cut ? %w[battery_first] : [])) }]
+          { tool: 'meter', cautions: caution(*(cut ? %w[battery_first] : [])) }]
       end
 
       def join(feed)
         how = feed.wires.filter_map(&:join).uniq
         mind = how.filter_map { |h| JOINS[h]&.mind }.uniq
-        [:join, "Join the wires of #{feed.load['name']}#{how.any? ? " with #{how.map { |h| JOINS[h]&.label || h }.join(' and ')}" : ''}.",
-         [*mind, 'Colours as in the joining table.'].join(' '), { tool: 'crimper', cautions: caution('fuse_last') }]
+        [:join, "Join the wires of #{feed.load['name']}#{" with #{how.map { |h| JOINS[h]&.label || h }.join(' and ')}" if how.any?}.",
+          [*mind, 'Colours as in the joining table.'].join(' '), { tool: 'crimper', cautions: caution('fuse_last') }]
       end
 
       def earth(feed)
@@ -92,14 +97,16 @@ module Miser
       end
 
       def look(feed)
-        [:look, "Pull at each joint of #{feed.load['name']}, then cover and tie it.", 'Nothing bare, nothing that rubs, drain loops down.', { hold: 'The fuse stays out until each joint was looked at.' }]
+        [:look, "Pull at each joint of #{feed.load['name']}, then cover and tie it.", 'Nothing bare, nothing that rubs, drain loops down.',
+          { hold: 'The fuse stays out until each joint was looked at.' }]
       end
 
       def fuse(feed)
         return unless feed.kind.fused?
 
         rating = feed.fuse_a ? format('%g A', feed.fuse_a) : 'as planned'
-        [:fuse, "Fuse of #{feed.load['name']} in: #{rating}.", 'A spare of the same rating taped beside it.', { cautions: caution('fuse', 'fuse_last') }]
+        [:fuse, "Fuse of #{feed.load['name']} in: #{rating}.", 'A spare of the same rating taped beside it.',
+          { cautions: caution('fuse', 'fuse_last') }]
       end
     end
 
@@ -114,13 +121,16 @@ module Miser
       def locks
         return unless @plan.any?
 
-        Step.of(key: 'power/locks', phase: :power, kind: 'check', block: 'Power on, still open', where: 'handlebar', minutes: 1.0, needs: [JOINED],
-          text: 'Turn to both locks: nothing pulls, nothing is pinched.', hold: 'Wires that pull at the lock are led anew.', gives: [BATTERY_ON],
+        Step.of(key: 'power/locks', phase: :power, kind: 'check', block: 'Power on, still open', where: 'handlebar', minutes: 1.0,
+          needs: [JOINED],
+          text: 'Turn to both locks: nothing pulls, nothing is pinched.', hold: 'Wires that pull at the lock are led anew.',
+          gives: [BATTERY_ON],
           why: why('fit', 'wires pass the steering'))
       end
 
       def battery
-        Step.of(key: 'power/battery', phase: :power, kind: 'check', block: 'Power on, still open', where: 'battery', minutes: 2.0, tool: '10 mm open',
+        Step.of(key: 'power/battery', phase: :power, kind: 'check', block: 'Power on, still open', where: 'battery', minutes: 2.0,
+          tool: '10 mm open',
           text: 'Battery negative back on.', detail: 'Fuses of new feeds are still out.', needs: [JOINED], gives: [BATTERY_ON, POWER_ON],
           cautions: caution('battery_first', 'battery_acid'), why: why('fit', 'it is tried while it is open'))
       end

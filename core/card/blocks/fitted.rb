@@ -11,7 +11,7 @@ module Miser
       HOW = {
         'bulb' => ['Seat %<part>s in the holder and lock it.', 'Chips at 3 and 9 o’clock. Fingers off the LED’s face.'],
         'unit' => ['Set %<part>s in: marked top uppermost, writing upright.',
-                   'A strap holds it while the first screw goes in. Start all screws, then tighten; centre before tightening.'],
+          'A strap holds it while the first screw goes in. Start all screws, then tighten; centre before tightening.'],
         'signal' => ['Seat %<part>s in its holder.', 'Left and right may differ. A nut until the split washer is flat and a little more: over-tight tears the stud out of its rubber.'],
         'other' => ['Fit %<part>s where the old one was.', 'The kit’s screws may be thicker: use the new, by hand, and keep the old in a bag for the owner. Spacers belong back.']
       }.freeze
@@ -28,14 +28,21 @@ module Miser
       # One lamp, or several of a place.
       def these(lamps) = lamps.sum(&:count) > 1 ? "#{name(lamps)}, #{lamps.sum(&:count)} of them" : name(lamps)
 
-      def reason(lamps) = why(lamps.first.head? ? 'headlight' : 'choose', lamps.first.part ? "#{lamps.first.part['name']} was chosen" : 'to be taken off', subject: lamps.first.id)
+      def reason(lamps)
+        why(lamps.first.head? ? 'headlight' : 'choose', lamps.first.part ? "#{lamps.first.part['name']} was chosen" : 'to be taken off',
+          subject: lamps.first.id)
+      end
 
       def step(lamps, part, **rest)
         Step.of(key: "fit/#{lamps.map(&:id).join('+')}/#{part}", phase: :fit, kind: 'fit', block: name(lamps), where: where(lamps),
           needs: [POWER_OFF, Ready::PARTS, Opened.opened(Work.opens(lamps.first))], gives: [JOINED], why: reason(lamps), **rest)
       end
 
-      def where(lamps) = lamps.map { |l| [l.row['place'], l.row['end'], l.side].compact.uniq.join(' ') }.reject(&:empty?).uniq.join(', ').then { |w| w.empty? ? name(lamps) : w }
+      def where(lamps)
+        lamps.map do |l|
+          [l.row['place'], l.row['end'], l.side].compact.uniq.join(' ')
+        end.reject(&:empty?).uniq.join(', ').then { |w| w.empty? ? name(lamps) : w }
+      end
 
       def off(lamps)
         [step(lamps, 'off', text: "Take off #{these(lamps)}; close its plug off against water, and tie it up.", minutes: nil)]
@@ -47,7 +54,9 @@ module Miser
         times = lamps.sum(&:count)
         own = own_minutes(lamps, works, times)
         out, fit, plug = shared(own, SHARES)
-        chain([old_out(lamps, out), *works.each_with_index.map { |w, i| work(lamps, w, i, times) }, new_in(lamps, fit, judged), plugged(lamps, plug)])
+        chain([old_out(lamps, out), *works.each_with_index.map do |w, i|
+          work(lamps, w, i, times)
+        end, new_in(lamps, fit, judged), plugged(lamps, plug)])
       end
 
       # What the fitting pulls in has steps of its own.
@@ -73,7 +82,11 @@ module Miser
 
       def new_in(lamps, minutes, judged)
         part = lamps.first.part
-        kind = judged ? KINDS.fetch(judged.kind) : lamps.first.signal? ? 'signal' : 'other'
+        kind = if judged
+                 KINDS.fetch(judged.kind)
+               else
+                 lamps.first.signal? ? 'signal' : 'other'
+               end
         text, mind = HOW.fetch(kind)
         step(lamps, 'new', text: format(text, part: part['name']), minutes: minutes, detail: mind)
       end

@@ -17,7 +17,8 @@ module Miser
         waited_for = opening.template.steps.flat_map(&:needs).to_h { |id| [id, true] }
         opening.template.steps.map do |s|
           Step.of(key: key(opening, s), phase: :strip, kind: 'strip', block: opening.name, where: opening.template.where, text: s.text, detail: s.detail,
-            tool: s.tool, cautions: [s.caution].compact, hold: s.hold ? 'Stop here and look.' : nil, minutes: s.minutes && (s.minutes * opening.times),
+            tool: s.tool, cautions: [s.caution].compact, hold: s.hold ? 'Stop here and look.' : nil,
+            minutes: s.minutes && (s.minutes * opening.times),
             out: s.out.map { |o| o.merge('count' => (o['count'] || 1).to_i * opening.times) }, needs: [POWER_OFF, Ready::PARTS, *s.needs.map { |id| key(opening, s, id) }],
             gives: waited_for[s.id] ? [] : gives(opening), why: reason(opening))
         end

@@ -36,14 +36,16 @@ module Miser
           return if text.to_s.empty?
           return text if known.key?(text)
 
-          raise Refusal.new(422, 'This can’t be printed.', fields: [{ at: "/#{name}", field: name, message: "“#{text[0, 40]}” is not known", accepts: known.keys.join(', ') }])
+          raise Refusal.new(422, 'This can’t be printed.',
+            fields: [{ at: "/#{name}", field: name, message: "“#{text[0, 40]}” is not known", accepts: known.keys.join(', ') }])
         end
 
         # It goes with whatever stands: a photograph is only ever added.
         def self.keep(app, bytes)
           step = app.params['step'].to_s
           unless step.match?(/\A[^\0]{1,300}\z/)
-            raise Refusal.new(422, 'This photograph can’t be taken as it is.', fields: [{ at: '/step', field: 'step', message: 'is not named', accepts: 'a step of the card' }])
+            raise Refusal.new(422, 'This photograph can’t be taken as it is.',
+              fields: [{ at: '/step', field: 'step', message: 'is not named', accepts: 'a step of the card' }])
           end
 
           picture = Formats::Photograph.new(bytes)

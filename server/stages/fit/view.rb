@@ -23,15 +23,21 @@ module Miser
         log = card.log
         tick = log.tick(step.key)
         state = card.state(step)
-        { key: step.key, number: index + 1, kind: step.kind, block: step.block, where: step.where, text: step.text, detail: step.detail, tool: step.tool,
-          cautions: step.cautions, hold: step.hold, held: step.hold ? card.held(step) : nil, minutes: step.minutes, state: state, why: step.why, opens: step.opens,
+        { key: step.key, number: index + 1, kind: step.kind, block: step.block, where: step.where, text: step.text, detail: step.detail,
+          tool: step.tool,
+          cautions: step.cautions, hold: step.hold, held: step.hold ? card.held(step) : nil, minutes: step.minutes, state: state,
+          why: step.why, opens: step.opens,
           said: step.said, was: state == 'changed' ? tick['said'] : nil, ticked: tick && { at: tick['at'], by: tick['by'] },
-          spent_s: log.spent_s(step.key), notes: log.notes(step.key).map { |r| { id: r['id'], text: r['text'].to_s, by: r['by'], at: r['at'] } },
+          spent_s: log.spent_s(step.key), notes: notes(log, step),
           photographs: photographs(card).fetch(step.key, []), comes_out: card.tray.of(step.key).map(&:id),
           goes_back: step.back_of ? card.tray.of(step.back_of).map(&:id) : [] }
       end
 
-      def photographs(card) = card.photographs.group_by { |r| r['step'] }.transform_values { |list| list.map { |r| { id: r['id'], name: r['name'] } } }
+      def notes(log, step) = log.notes(step.key).map { |r| { id: r['id'], text: r['text'].to_s, by: r['by'], at: r['at'] } }
+
+      def photographs(card)
+        card.photographs.group_by { |r| r['step'] }.transform_values { |list| list.map { |r| { id: r['id'], name: r['name'] } } }
+      end
 
       def minutes(card)
         card.minutes.map do |m|
@@ -44,7 +50,8 @@ module Miser
         tray = card.tray
         { wide: Card::Tray::WIDE, out: tray.out, back: tray.back, problems: tray.problems,
           cells: tray.cells.map do |c|
-            { id: c.id, place: c.place, step: c.step, number: numbers[c.step], name: tray.name(c), beside: tray.beside(c), from: c.facts['from'], count: c.count,
+            { id: c.id, place: c.place, step: c.step, number: numbers[c.step], name: tray.name(c), beside: tray.beside(c),
+              from: c.facts['from'], count: c.count,
               back: c.back, lost: c.lost, left: c.left, over: c.over?, out: tray.out?(c), kept: !c.row.nil?, proposal: c.proposal }
           end }
       end

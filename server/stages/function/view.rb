@@ -29,7 +29,8 @@ module Miser
         check.cells(side).group_by(&:lamp).map do |lamp, cells|
           { id: lamp.id, name: lamp.name, lamp: lamp.lamp_id, new: lamp.new,
             cells: cells.map do |c|
-              { key: c.key, state: c.state.key, expected: expected.of(lamp, c.state), foretold: expected.foretold(lamp, c.state), wrong: expected.wrong?(lamp, c.state), saw: c.saw, bad: c.bad? }
+              { key: c.key, state: c.state.key, expected: expected.of(lamp, c.state), foretold: expected.foretold(lamp, c.state),
+                wrong: expected.wrong?(lamp, c.state), saw: c.saw, bad: c.bad? }
             end }
         end
       end

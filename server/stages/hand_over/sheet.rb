@@ -30,7 +30,8 @@ module Miser
       # @return [Hash] on paper
       def words
         document = @ticket.document
-        { machine: document.name, facts: [document.bay, document.fleet, document.machine['year']&.to_i].compact.join(' · '), shop: @shop, on: @on[0, 10],
+        { machine: document.name, facts: [document.bay, document.fleet, document.machine['year']&.to_i].compact.join(' · '), shop: @shop,
+          on: @on[0, 10],
           lines: lines, parts: parts, pictures: pictures }
       end
 
@@ -70,7 +71,8 @@ module Miser
       end
 
       def parts
-        { 'Changed' => changed, 'Done' => @view[:done], 'Cut, and what stays when it is taken out' => @view[:cut], 'Function check' => @view[:tried], 'Headlight and beam' => @view[:beam],
+        { 'Changed' => changed, 'Done' => @view[:done], 'Cut, and what stays when it is taken out' => @view[:cut],
+          'Function check' => @view[:tried], 'Headlight and beam' => @view[:beam],
           'Warranty' => @view[:warranty].map { |w| "#{w[:name]}: #{w[:words]}" }, 'Left open' => open_words,
           'The rider must know' => @view[:must_know], 'Money' => money, 'Note' => [@ticket.document.note].compact.reject(&:empty?) }.to_a
       end
@@ -103,11 +105,9 @@ module Miser
         ["Parts #{Buying::Cents.words(bill[:cents])} #{@ticket.market.money['currency']}#{", and without a price: #{bill[:unpriced].join(', ')}" if bill[:unpriced].any?}.".squeeze(' ')]
       end
 
-      def picture_rows
-        @picture_rows ||= @view[:pictures].flat_map do |p|
-          %w[before after].filter_map { |side| p[side.to_sym] && p[side.to_sym].merge(words: "#{p[:beam]} beam, #{side}: #{p[side.to_sym][:exposure]}") }
-        end
-      end
+      def picture_rows = @picture_rows ||= @view[:pictures].flat_map { |p| %i[before after].filter_map { |side| picture(p, side) } }
+
+      def picture(pair, side) = pair[side]&.then { |row| row.merge(words: "#{pair[:beam]} beam, #{side}: #{row[:exposure]}") }
 
       def pictures = picture_rows.filter_map { |row| (bytes = @pictures.call(row[:id])) && [row[:words], bytes] }
     end

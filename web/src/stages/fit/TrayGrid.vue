@@ -14,7 +14,7 @@ defineEmits<{ pick: [cell: Cell] }>()
         class="flex h-full min-h-24 w-full flex-col border-2 bg-leaf p-2 text-left"
         :class="[
           c.lost || c.over ? 'border-brick' : marked?.includes(c.id) ? 'border-brass' : 'border-edge',
-          c.out ? '' : 'border-dashed opacity-80',
+          c.out ? '' : 'border-dashed',
         ]"
         :data-place="c.place"
         @click="$emit('pick', c)"
