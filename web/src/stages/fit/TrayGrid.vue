@@ -12,10 +12,7 @@ defineEmits<{ pick: [cell: Cell] }>()
       <button
         type="button"
         class="flex h-full min-h-24 w-full flex-col border-2 bg-leaf p-2 text-left"
-        :class="[
-          c.lost || c.over ? 'border-brick' : marked?.includes(c.id) ? 'border-brass' : 'border-edge',
-          c.out ? '' : 'border-dashed',
-        ]"
+        :class="[c.lost || c.over ? 'border-brick' : marked?.includes(c.id) ? 'border-brass' : 'border-edge', c.out ? '' : 'border-dashed']"
         :data-place="c.place"
         @click="$emit('pick', c)"
       >
