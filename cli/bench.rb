@@ -3,6 +3,7 @@
 require_relative 'options'
 require_relative '../speed/beams'
 require_relative '../speed/budgets'
+require_relative '../speed/cards'
 require_relative '../speed/fuzz'
 require_relative '../speed/house'
 require_relative '../speed/plans'
@@ -23,6 +24,7 @@ module Miser
         Speed::Signals.new.run
         Speed::Wiring.new.run
         Speed::Plans.new.run
+        Speed::Cards.new.run
         Speed::Beams.new.run
         Speed::Streams.new.run
         0

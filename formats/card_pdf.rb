@@ -1,8 +1,11 @@
 # frozen_string_literal: true
 
+require 'prawn-svg'
 require_relative '../core/card/card'
 require_relative '../core/card/expected'
 require_relative '../core/wiring/joining'
+require_relative 'strip_drawing'
+require_relative 'wiring_svg'
 require_relative 'paper'
 
 module Miser
@@ -196,6 +199,16 @@ module Miser
 
         table(['for', 'wire', 'ends', 'size, colour', 'joined by'], [0.2, 0.18, 0.28, 0.2, 0.14], wires.map { |f, w| wire(f, w) })
         line('Prove each wire with the meter before it is joined: colours mean nothing across makers.', SIZE, style: :bold)
+        diagram
+      end
+
+      # Where each wire lies, across a sheet of its own.
+      def diagram
+        page('Wires, from front to rear', layout: :landscape)
+        drawing = WiringSvg.new(machine, strip: StripDrawing.new(@ticket.wiring))
+        wide = @pdf.bounds.width / drawing.width
+        fits = wide * drawing.height <= @pdf.cursor
+        @pdf.svg(said(drawing.to_s).gsub(WiringSvg::MONO, @pdf.font.family), enable_web_requests: false, **(fits ? { width: @pdf.bounds.width } : { height: @pdf.cursor }))
       end
 
       def wire(feed, wire)

@@ -121,9 +121,13 @@ module Miser
                        .to_h { |key, value| [key, slim(key, value, was[key])] })
       end
 
-      # Rows of a list that did not stand there alike; what is no such list, whole.
-      def slim(key, value, was)
-        most = DOCUMENT.dig('properties', key, 'maxItems')
+      # Rows of a list that did not stand there alike, also of the lists of a part; what is no such list, whole.
+      def slim(key, value, was, schema = DOCUMENT['properties'][key])
+        schema = resolve(schema || {})
+        inner = schema['properties']
+        return value.to_h { |k, v| [k, slim(k, v, was[k], inner[k])] } if inner && [value, was].all?(Hash)
+
+        most = schema['maxItems']
         return value unless most && key != 'circuits' && [value, was].all?(Array) && value.size <= most
         return [] if value.equal?(was)
 

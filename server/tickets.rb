@@ -19,6 +19,8 @@ module Miser
       # Signal circuits judged lately, and photometry files read.
       JUDGED = 400
       FILES = 60
+      # Plans worked out lately.
+      KEPT = 40
       # What every summary rests on: the rules, and what they are told in.
       RULES = Dir[File.expand_path('../{core,tables,server/present}/**/*.{rb,json}', __dir__)].map { |f| File.read(f) }.join
                                                                                               .then { |all| Digest::SHA256.hexdigest(all)[0, 16] }
@@ -30,6 +32,7 @@ module Miser
         @attachments = attachments
         @judged = Store::Memo.new(JUDGED)
         @files = Store::Memo.new(FILES)
+        @kept = Store::Memo.new(KEPT)
         @buying = buying
         @access = Access.new(shop)
       end
@@ -38,7 +41,7 @@ module Miser
       # @return [Ticket]
       def of(document)
         Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @buying.catalogue,
-          market: @buying.market, judged: @judged, days: Days.method(:until), access: @access.current)
+          market: @buying.market, judged: @judged, days: Days.method(:until), access: @access.current, kept: @kept)
       end
 
       def units = @shop.units

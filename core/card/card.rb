@@ -109,7 +109,13 @@ module Miser
           done_estimate: foretold.call(list.select { |s| log.tick(s.key) }), untimed: list.count { |s| s.minutes.nil? })
       end
 
-      def sequence = @sequence ||= Sequence.new(@work.any? ? Block::REGISTRY.flat_map { |block| block.new(@work).steps } : [])
+      # The log changes often, what is to be done does not.
+      def sequence
+        @sequence ||= @ticket.kept(:steps, @work.access, @own['access']) do
+          Sequence.new(@work.any? ? Block::REGISTRY.flat_map { |block| block.new(@work).steps } : []).tap(&:in_order)
+        end
+      end
+
       def by_key = @by_key ||= steps.to_h { |s| [s.key, s] }
       def holds = @holds ||= Holds.new(@ticket, tray, check, reasons)
     end

@@ -37,6 +37,11 @@ module Miser
         left.size == 1 ? left.first.last : "#{left.first.last} And #{left.size - 1} more."
       end
 
+      def counted
+        problems = @tray.problems
+        problems.empty? || @reasons['tray'] ? nil : "#{problems.join('. ')}."
+      end
+
       def tray
         left = @tray.left_over + @tray.problems
         left.empty? || @reasons['tray'] ? nil : "#{left.join('. ')}."

@@ -10,6 +10,12 @@ module Miser
       declare 'function', label: 'Function check', group: 'do', place: 74
       reads :system, :positions, :loads, :choices, :wiring, :signals, :function, :left_open
 
+      # @param side [String] before or after the change @return [Boolean] whether every lamp was tried in every state
+      def tried?(side)
+        at = side == 'before' ? side : 'open'
+        check.begun?(at) && check.whole?(at)
+      end
+
       # @return [Card::FunctionCheck]
       def check = @check ||= Card::FunctionCheck.new(document)
 

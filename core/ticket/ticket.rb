@@ -28,10 +28,11 @@ module Miser
     # @param units [String] metric or us, for what is said
     # @param catalogue [Parts::Catalogue] @param judged [Hash] judgements of signal circuits known already
     # @param market [Buying::Market] what the shop can have, and has
+    # @param kept [Hash] what was worked out for documents that differ in nothing it rests on
     # @param access [Card::Access, nil] how the shop opens machines; nil where nobody knows
     # @param days [#call, nil] whole days from now to a day as it is written; without it no day is kept to
     def initialize(document, photometry: ->(_) {}, units: 'metric', catalogue: Parts::Catalogue::NONE, judged: {}, market: Buying::Market.new, days: nil,
-                   access: nil)
+                   access: nil, kept: {})
       @document = Job::Document.of(document)
       @photometry = photometry
       @units = units
@@ -40,6 +41,7 @@ module Miser
       @market = market
       @days = days
       @access = access
+      @kept = kept
     end
 
     def inspect = "#<#{self.class} of #{document.id}>"
@@ -48,7 +50,7 @@ module Miser
     # @param document [Hash] @return [Ticket]
     def beside(document)
       Ticket.new(document, photometry: @photometry, units: units, catalogue: catalogue, market: market, judged: @judged,
-        days: @days, access: access)
+        days: @days, access: access, kept: @kept)
     end
 
     # @return [Budget::Budget]
@@ -99,13 +101,39 @@ module Miser
       [offers.tried, offers.ranked(parts.reject { |p| p['box'] || p['use'] || there.include?(p['id']) })]
     end
 
+    # Parts of a document that are written down at the machine, in the office and at the end, and change nothing of what is
+    # planned for it.
+    QUIET = %w[card function left_open handed_over quotes purchases order plan note name bay fleet waiting].freeze
+
+    # Worked out once for all documents that differ in quiet parts alone.
+    # @param name [Symbol] @param more [Array<Object>] what it rests on beside the document
+    def kept(name, *more)
+      @rests_on ||= Rests.new([document.hash_as_given.except(*QUIET), units, catalogue])
+      key = [name, @rests_on, more]
+      found = @kept[key]
+      found.nil? ? @kept[key] = yield : found
+    end
+
+    # What something rests on, as a key: a document is long, so it is gone through once.
+    class Rests
+      attr_reader :parts, :hash
+
+      def initialize(parts)
+        @parts = parts
+        @hash = parts.hash
+      end
+
+      def eql?(other) = parts == other.parts
+    end
+    private_constant :Rests
+
     # What must be seen wherever the machine is: of its budget, and of its beam.
     # @return [Array<Budget::Flags::Flag>]
-    def flags = @flags ||= [*budget.flags, *miswired, worse_beam].compact
+    def flags = @flags ||= [*budget.flags, *kept(:miswired) { miswired }, worse_beam].compact
 
     # @param side [String] before or after
     # @return [Verdicts::Baseline]
-    def baseline(side) = (@baselines ||= {})[side] ||= Verdicts::Baseline.new(budget, side)
+    def baseline(side) = (@baselines ||= {})[side] ||= Verdicts::Baseline.new(budget, side, tried: stage('function').tried?(side))
 
     # @return [Verdicts::Consistency]
     def consistency = @consistency ||= Verdicts::Consistency.new(budget)

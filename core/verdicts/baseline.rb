@@ -15,8 +15,9 @@ module Miser
       Item = Struct.new(:key, :label, :at, :subject, :value, :unit, :done, :share, :call, :why, keyword_init: true)
 
       # @param budget [Budget::Budget]
-      # @param side [String] before or after
-      def initialize(budget, side)
+      # @param side [String] before or after @param tried [Boolean] whether the function check of that side is whole
+      def initialize(budget, side, tried: false)
+        @whole = tried
         @budget = budget
         @side = side
         @document = budget.document
@@ -46,7 +47,7 @@ module Miser
 
       def tried
         Item.new(key: 'tried', label: 'Every lamp function tried', at: "/checks/#{@side}/tried", unit: nil, value: nil,
-          done: @checks['tried'] == true,
+          done: @checks['tried'] == true || @whole,
           why: 'What did not work before is not yours afterwards.')
       end
 

@@ -49,7 +49,7 @@ module Miser
       def signals
         return [] unless @document.signal_lamps? && @ticket.survey.ready?
 
-        problems = @ticket.survey.judgement('after').problems
+        problems = @ticket.kept(:signal_problems) { @ticket.survey.judgement('after').problems }
         return [] if problems.empty?
 
         more = problems.size > 1 ? " And #{problems.size - 1} more." : ''

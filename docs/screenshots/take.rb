@@ -18,26 +18,18 @@ VIEWS = {
   'people' => ['/shop', 'dark', [1280, 1000]],
   'intake' => ['/job/wren125/intake', 'light', [1280, 800]], 'readings' => ['/job/dunlin250/readings/l1.c1', 'light', [1280, 800]],
   'choose' => ['/job/dunlin250/choose/l1', 'light', [1280, 1000]],
-  'shelf' => ['/shelf/p-heron-7', 'light', [1280, 1000]], 'runaway' => ['/job/ptarmigan550/budget', 'dark', [1280, 800]],
+  'shelf' => ['/shelf/p-heron-7', 'light', [1280, 1000]], 'fit' => ['/job/wren125/fit', 'light', [1280, 1100]],
   'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]],
   'wiring' => ['/job/bracken420/wiring', 'light', [1280, 1500]],
   'plan' => ['/job/wren125/plan', 'light', [1280, 2500]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
   'headlight' => ['/job/dunlin250/headlight', 'light', [1280, 1100]],
-  'beam' => ['/job/bracken420/beam', 'light', [1280, 900]], 'photographs' => ['/job/dunlin250/beam', 'dark', [1280, 2450]],
+  'beam' => ['/job/bracken420/beam', 'light', [1280, 900]], 'function' => ['/job/dunlin250/function/open', 'light', [1280, 1100]],
   'aim' => ['/job/dunlin250/aim', 'light', [1280, 800]],
-  'meter' => ['/job/bracken420/readings/l2', 'dark', [1280, 1000]],
+  'card' => ['/job/wren125/fit?machine', 'dark', [1280, 800]],
   'order' => ['/job/dunlin250/order', 'light', [1280, 1000]]
 }.freeze
 
 CLICK = "[...document.querySelectorAll('button')].find((e) => e.textContent.trim().startsWith('%s'))?.click()"
-HASTE = <<~JS
-  (() => {
-    const s = [...document.querySelectorAll('select')].find((e) => e.textContent.includes('40 times'))
-    s.value = '40'
-    s.dispatchEvent(new Event('change', { bubbles: true }))
-  })()
-JS
-
 DEAREST = "document.querySelector('[data-plan]:last-of-type').dispatchEvent(new MouseEvent('click', { bubbles: true }))"
 
 # What is done on a view before its picture is taken: scripts, and waits in seconds.
@@ -46,7 +38,7 @@ DEEDS = {
   'plan' => [format(CLICK, 'Search'), 20, DEAREST, 0.4, format(CLICK, 'Compare'), 0.4, format(CLICK, 'Quote B'), 2],
   'order' => [format(CLICK, 'Put down'), 1.5, format(CLICK, 'came'), 1.5],
   'signals-cured' => [0.6, "document.querySelector('[data-cure=\"flasher_2+diodes\"] button').click()", 1.2],
-  'meter' => [format(CLICK, 'Take it with'), 0.3, HASTE, 0.2, format(CLICK, 'Leads are on'), 3]
+  'function' => [0.6, "document.querySelector('[data-cell=\"l5.2.left\"]').click()", 0.2, format(CLICK, 'dark'), 0.8]
 }.freeze
 
 only = ARGV

@@ -91,9 +91,9 @@ class CardScreenTest < Miser::BrowserTest
     assert_selector '[data-testid=oddities]', text: 'A2: 1 × M5 × 12, cross no. 2, cover, from below, is missing'
     touch find('[data-testid=at-the-machine]')
     assert_selector '[data-testid=step-text]', text: 'Pull the cover off square'
-    2.times { |i| touch(find('[data-testid=advance]')) && assert_selector('[data-testid=step-number]', text: "step #{15 + i} of 50") }
+    2.times { |i| touch(find('[data-testid=advance]')) && assert_selector('[data-testid=step-number]', text: "step #{15 + i} of 51") }
     touch find('button', text: 'back', exact_text: true)
-    assert_selector '[data-testid=step-number]', text: 'step 15 of 50'
+    assert_selector '[data-testid=step-number]', text: 'step 15 of 51'
     touch find('button', text: 'note', exact_text: true)
     touch find('button', text: 'tab broken', exact_text: true)
     assert_text 'tab broken'
@@ -122,9 +122,9 @@ class CardScreenTest < Miser::BrowserTest
     Miser::Served.app = AWAY
     3.times { key(:PageDown) }
     assert_selector '[data-testid=unsent]', text: 'Kept here: 3 to send'
-    assert_selector '[data-testid=step-number]', text: 'step 4 of 53'
+    assert_selector '[data-testid=step-number]', text: 'step 4 of 54'
     visit '/job/dunlin250/fit?machine'
-    assert_selector '[data-testid=step-number]', text: 'step 4 of 53'
+    assert_selector '[data-testid=step-number]', text: 'step 4 of 54'
     key(:PageDown)
     File.binwrite(path = File.join(@folder, 'p.jpg'), photograph)
     find('[data-testid=picture]', visible: :all).set(path)

@@ -7,7 +7,7 @@ module Miser
   module Card
     # Tried and measured while it is still open: what is wrong now is mended without opening twice.
     class Checked < Block
-      def steps = chain([tried, volts, key_off].compact)
+      def steps = chain([tried, volts, key_off, tray].compact)
 
       private
 
@@ -36,6 +36,14 @@ module Miser
           detail: 'Wait until controllers have gone to sleep.',
           cautions: caution('meter_jack'), why: why('readings', 'a tracker or a relay left on empties the battery'),
           opens: { stage: 'readings', subject: nil })
+      end
+
+      def tray
+        return unless @plan.openings.any?
+
+        step('tray', kind: 'check', where: 'bench', minutes: 1.0, text: 'Count the tray before anything is closed.', held_by: :counted,
+          hold: 'What is missing is found, or another taken, before it is closed.', detail: 'Each place has as many as came out.',
+          why: why('fit', 'fasteners that came out'))
       end
     end
   end

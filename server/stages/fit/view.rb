@@ -16,7 +16,7 @@ module Miser
           minutes: minutes(card), quoted: card.work.labour.minutes, tray: tray(card, steps), units: units,
           gone: card.gone.map { |r| { step: r['step'], said: r['said'], at: r['at'], by: r['by'] } },
           oddities: card.oddities.map { |o| { step: o.step, text: o.text } }, access: access(card), states: Card::Card::STATES,
-          quick_notes: Card::Log::QUICK }
+          quick_notes: Card::Log::QUICK, points: points(card) }
       end
 
       def step(card, step, index)
@@ -31,6 +31,12 @@ module Miser
           spent_s: log.spent_s(step.key), notes: notes(log, step),
           photographs: photographs(card).fetch(step.key, []), comes_out: card.tray.of(step.key).map(&:id),
           goes_back: step.back_of ? card.tray.of(step.back_of).map(&:id) : [] }
+      end
+
+      # What is left of the tray, with why it is left so.
+      def points(card)
+        said = card.tray.left_over + card.tray.problems
+        said.empty? ? [] : [{ key: 'tray', text: "#{said.join('. ')}.", reason: card.reasons['tray'] }]
       end
 
       def notes(log, step) = log.notes(step.key).map { |r| { id: r['id'], text: r['text'].to_s, by: r['by'], at: r['at'] } }

@@ -2823,6 +2823,12 @@ export interface components {
                 [key: string]: string;
             };
             quick_notes: string[];
+            /** @description what is left of the tray */
+            points: {
+                key: string;
+                text: string;
+                reason: string | null;
+            }[];
         };
         FunctionView: {
             /** @enum {unknown} */
@@ -5527,6 +5533,13 @@ export interface components {
                 open?: components["schemas"]["job_function_cell"][];
                 /** Closed again */
                 closed?: components["schemas"]["job_function_cell"][];
+                /** Beside the lamps */
+                seen?: {
+                    /** Every fuse in, of its rating */
+                    fuses?: boolean;
+                    /** Both locks looked at, nothing pinched */
+                    locks?: boolean;
+                };
             };
             handed_over?: {
                 at?: string;

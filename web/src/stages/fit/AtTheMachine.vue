@@ -14,7 +14,7 @@ import { useStepPictures } from './useStepPictures'
 const props = defineProps<{ card: ReturnType<typeof useCard>; from: string | null }>()
 const emit = defineEmits<{ close: [] }>()
 const router = useRouter()
-const { job, steps, cells, write, place } = props.card
+const { job, steps, cells, write, place, addPlace } = props.card
 const pictures = useStepPictures()
 
 const here = ref(props.from ?? (steps.value.find((s) => s.state !== 'done') ?? steps.value[0])?.key ?? '')
@@ -234,6 +234,9 @@ watch(note, (open) => open === '' && void nextTick(() => document.querySelector<
             </p>
             <TrayPlace v-if="pickedCell" :cell="pickedCell" plain class="mb-2" @place="place(pickedCell!, $event)" />
             <TrayGrid :cells="cells" :marked="mine.map((c) => c.id)" @pick="pick" />
+            <button type="button" class="btn mt-2 min-h-14" :disabled="job.readonly" @click="step && addPlace(step)">
+              Another fastener came out
+            </button>
           </aside>
         </div>
         <p v-if="pictures.failed.value" class="text-brick" role="alert">{{ pictures.failed.value }}</p>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ofJob } from '../../api/client'
+import LeftOpenPart from '../../parts/LeftOpenPart.vue'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
 import StageMark from '../../ui/StageMark.vue'
@@ -13,7 +14,7 @@ import { useAtHand } from './useAtHand'
 
 /** The job card: what the hands do, in order, and how far they are. */
 const card = useCard()
-const { job, view, failed, steps, done, cells, place } = card
+const { job, view, failed, steps, done, cells, place, addPlace } = card
 useAtHand(job)
 const route = useRoute()
 const router = useRouter()
@@ -83,6 +84,7 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
           Done and no longer on the card: {{ g.said ?? g.step }}
         </li>
       </ul>
+      <LeftOpenPart v-if="view.tray.problems.length && view.points.length" :points="view.points" title="The tray" class="mb-3" />
       <div class="mb-4 flex flex-wrap items-center gap-2">
         <span class="text-dim">PDF</span>
         <a v-for="p in PAPERS" :key="p.key" class="btn" :href="ofJob(job.id, 'card.pdf', { sheet: p.key, paper })" download>{{
@@ -113,7 +115,9 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
                     <span v-for="n in s.notes" :key="n.id" class="block text-sm text-dim">{{ n.text }}</span>
                   </span>
                   <span class="w-28 shrink-0 text-right text-sm text-dim">{{ s.tool }}</span>
-                  <span class="num w-16 shrink-0 text-right text-dim">{{ s.minutes === null ? '?' : whole(s.minutes) }} min</span>
+                  <span class="num w-24 shrink-0 text-right text-dim"
+                    >{{ s.spent_s ? `${whole(s.spent_s / 60)} of ` : '' }}{{ s.minutes === null ? '?' : whole(s.minutes) }} min</span
+                  >
                 </button>
               </li>
             </ol>
@@ -141,6 +145,7 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
           <p v-if="!cells.length" class="text-dim">Nothing comes out.</p>
           <TrayPlace v-if="pickedCell" :cell="pickedCell" class="mb-2" @place="place(pickedCell!, $event)" />
           <TrayGrid :cells="cells" @pick="pick" />
+          <button type="button" class="btn mt-2" :disabled="job.readonly" @click="addPlace(null)">Another fastener came out</button>
           <h3 class="mt-5 mb-2 text-lg">Minutes</h3>
           <table class="sheet w-full" data-testid="card-minutes">
             <thead>

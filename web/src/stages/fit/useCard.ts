@@ -42,5 +42,11 @@ export function useCard() {
     job.edit([{ op: 'put', at: '/card/fasteners', value: { id: freshId(), step: cell.step, proposal: cell.proposal, ...facts } }])
   }
 
-  return { job, view, failed, busy, steps, done, cells, waiting, write, place }
+  /** A fastener that no template knows of. */
+  function addPlace(step: Step | null) {
+    const value = { id: freshId(), count: 1, ...(step ? { step: step.key, from: step.where.slice(0, 80) } : {}) }
+    job.edit([{ op: 'put', at: '/card/fasteners', value }])
+  }
+
+  return { job, view, failed, busy, steps, done, cells, waiting, write, place, addPlace }
 }

@@ -8,6 +8,8 @@ import { useStageView } from '../../state/useStageView'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
+import QuantityField from '../../ui/QuantityField.vue'
+import YesNo from '../../ui/YesNo.vue'
 
 type Cell = Schemas['FunctionCell']
 type Saw = NonNullable<Cell['saw']>
@@ -24,6 +26,8 @@ const { view, failed } = useStageView('function', () => ({ side: side.value }))
 const at = computed(() => `/function/${side.value}`)
 const fresh = computed(() => (view.value?.side === side.value ? view.value : null))
 
+/** What a meter says beside it stands with the readings, before and after. */
+const checks = computed(() => `/checks/${side.value === 'before' ? 'before' : 'after'}`)
 /** Tapped here, and on its way. */
 const waiting = computed(
   () => new Map(job.queue.filter((e) => e.op === 'put' && e.at === at.value).map((e) => [(e.value as Row).id, (e.value as Row).saw])),
@@ -188,6 +192,19 @@ function diagnose(f: Schemas['FunctionView']['findings'][number]) {
             </button>
           </li>
         </ul>
+      </section>
+      <section class="mt-5" aria-labelledby="beside-head" data-testid="beside">
+        <h3 id="beside-head" class="mb-1 text-lg">Beside the lamps</h3>
+        <div class="grid grid-cols-2 gap-3 sm:grid-cols-4">
+          <QuantityField v-if="side !== 'before'" :at="`${checks}/rest_v`" label="Volts at rest" unit="V" />
+          <QuantityField :at="`${checks}/idle_v`" label="Volts at idle" unit="V" />
+          <QuantityField v-if="side !== 'before'" :at="`${checks}/cruise_v`" label="Volts at cruise" unit="V" />
+          <QuantityField :at="`${checks}/key_off_a`" label="Draw with the key off" unit="A" :step="0.001" />
+        </div>
+        <div v-if="side !== 'before'" class="mt-2 flex flex-wrap gap-6">
+          <YesNo at="/function/seen/fuses" label="every fuse in, of its rating" />
+          <YesNo at="/function/seen/locks" label="both locks looked at, nothing pinched" />
+        </div>
       </section>
       <LeftOpenPart v-if="fresh.points.length && side !== 'before'" :points="fresh.points" title="Before it is closed" class="mt-5" />
     </template>
