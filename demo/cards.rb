@@ -23,9 +23,12 @@ module Miser
       write('wren125', done_to: 'open/bar_cover/lift', lost: ['open/bar_cover/screws', 1], function: { 'before' => {} },
         notes: { 'open/bar_cover/screws' => 'one washer rolled under the lift' })
       write('bracken420', done_to: 'check/tried',
-        function: { 'before' => {}, 'open' => { 'l4.2.brake_hand' => 'dark', 'l4.2.brake_foot' => nil } })
+        function: { 'before' => {}, 'open' => { "#{brake('bracken420')}.2.brake_hand" => 'dark', "#{brake('bracken420')}.2.brake_foot" => nil } })
       write('curlew1100', done_to: nil, back: true, function: { 'before' => {}, 'open' => {}, 'closed' => {} })
     end
+
+    # @return [String] id of a machine’s brake lamp
+    def brake(id) = Cli::DemoData.documents.find { |d| d['id'] == id }['loads'].find { |l| l['role'] == 'brake' }['id']
 
     # @param done_to [String, nil] key of the first step that is not done @param function [Hash] by side: what is not as it should be
     def write(id, done_to:, function:, lost: nil, back: false, notes: {})

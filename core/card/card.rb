@@ -68,6 +68,9 @@ module Miser
 
       def done = steps.count { |s| state(s) == 'done' }
 
+      # @return [Boolean] whether all that was opened is closed again
+      def closed? = steps.select { |s| s.phase == :close }.all? { |s| log.tick(s.key) }
+
       # @return [Array<Hash>] photographs taken at steps
       def photographs = Job::Document.rows(@own, 'photographs')
 

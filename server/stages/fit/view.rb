@@ -35,7 +35,7 @@ module Miser
 
       # What is left of the tray, with why it is left so.
       def points(card)
-        said = card.tray.left_over + card.tray.problems
+        said = (card.closed? ? card.tray.left_over : []) + card.tray.problems
         said.empty? ? [] : [{ key: 'tray', text: "#{said.join('. ')}.", reason: card.reasons['tray'] }]
       end
 

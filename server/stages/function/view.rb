@@ -14,7 +14,7 @@ module Miser
         expected = Card::FunctionCheck::SIDES.keys.to_h { |s| [s, Card::Expected.new(ticket, check, s)] }
         reasons = Verdicts::LeftOpen.new(ticket).points.select { |p| p.key.start_with?('function') }
         { side: side, sides: sides(check), states: check.states.map { |s| { key: s.key, label: s.label } },
-          saw: Card::FunctionCheck::SAW.map { |key, label| { key: key, label: label } }, words: Card::Expected::WORDS,
+          saw: Card::FunctionCheck::SAW.map { |key, label| { key: key, label: label } }, words: Card::Expected::WORDS, may: Card::FunctionCheck::MAY,
           lamps: lamps(check, expected.fetch(side), side), points: reasons.map(&:to_h),
           findings: Card::FunctionFindings.new(check, expected).all.map(&:to_h) }
       end

@@ -2854,6 +2854,10 @@ export interface components {
             words: {
                 [key: string]: string;
             };
+            /** @description what may be seen */
+            may: {
+                [key: string]: string[];
+            };
             lamps: {
                 id: string;
                 name: string;

@@ -115,7 +115,7 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
                     <span v-for="n in s.notes" :key="n.id" class="block text-sm text-dim">{{ n.text }}</span>
                   </span>
                   <span class="w-28 shrink-0 text-right text-sm text-dim">{{ s.tool }}</span>
-                  <span class="num w-24 shrink-0 text-right text-dim"
+                  <span class="num w-32 shrink-0 text-right whitespace-nowrap text-dim"
                     >{{ s.spent_s ? `${whole(s.spent_s / 60)} of ` : '' }}{{ s.minutes === null ? '?' : whole(s.minutes) }} min</span
                   >
                 </button>

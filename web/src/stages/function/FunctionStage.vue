@@ -57,6 +57,10 @@ function allOk(list: Cell[]) {
 }
 const inState = (state: string) => cells.value.filter((c) => c.state === state)
 const stateLabel = (key: string) => fresh.value?.states.find((s) => s.key === key)?.label ?? key
+/** What can be seen where this should be. */
+const offered = computed(() =>
+  (fresh.value?.saw ?? []).filter((o) => pickedCell.value && fresh.value!.may[pickedCell.value.expected]?.includes(o.key)),
+)
 const sawLabel = (key: Saw) => fresh.value?.saw.find((s) => s.key === key)?.label ?? key
 function pick(seen: Saw) {
   const cell = pickedCell.value
@@ -165,7 +169,7 @@ function diagnose(f: Schemas['FunctionView']['findings'][number]) {
         </p>
         <div class="flex flex-wrap gap-2">
           <button
-            v-for="o in fresh.saw"
+            v-for="o in offered"
             :key="o.key"
             type="button"
             class="btn min-h-14"
