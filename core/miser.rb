@@ -17,6 +17,8 @@ require_relative 'signals/diagnosis'
 require_relative 'signals/flash_count'
 require_relative 'verdicts/words'
 require_relative 'verdicts/cautions'
+require_relative 'card/record'
+require_relative 'wiring/joining'
 require_relative 'stages'
 
 # The rules of the job, free of files, clock, database and web.

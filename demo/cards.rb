@@ -23,7 +23,8 @@ module Miser
       write('wren125', done_to: 'open/bar_cover/lift', lost: ['open/bar_cover/screws', 1], function: { 'before' => {} },
         notes: { 'open/bar_cover/screws' => 'one washer rolled under the lift' })
       write('bracken420', done_to: 'check/tried',
-        function: { 'before' => {}, 'open' => { "#{brake('bracken420')}.2.brake_hand" => 'dark', "#{brake('bracken420')}.2.brake_foot" => nil } })
+        function: { 'before' => {}, 'open' => { "#{brake('bracken420')}.2.brake_hand" => 'dark',
+                                                "#{brake('bracken420')}.2.brake_foot" => nil } })
       write('curlew1100', done_to: nil, back: true, function: { 'before' => {}, 'open' => {}, 'closed' => {} })
     end
 

@@ -208,7 +208,8 @@ module Miser
         drawing = WiringSvg.new(machine, strip: StripDrawing.new(@ticket.wiring))
         wide = @pdf.bounds.width / drawing.width
         fits = wide * drawing.height <= @pdf.cursor
-        @pdf.svg(said(drawing.to_s).gsub(WiringSvg::MONO, @pdf.font.family), enable_web_requests: false, **(fits ? { width: @pdf.bounds.width } : { height: @pdf.cursor }))
+        @pdf.svg(said(drawing.to_s).gsub(WiringSvg::MONO, @pdf.font.family), enable_web_requests: false,
+          **(fits ? { width: @pdf.bounds.width } : { height: @pdf.cursor }))
       end
 
       def wire(feed, wire)

@@ -41,10 +41,16 @@ module Miser
 
       def lengthen
         short = settings.tickets.of(document).stage('fit').card.steps.size
-        steps = Array.new(STEPS - short + 10) { |i| { 'id' => "s#{i}", 'text' => "Take the fastener number #{i} out and lay it in its place" } }
+        steps = Array.new(STEPS - short + 10) do |i|
+          { 'id' => "s#{i}",
+            'text' => "Take the fastener number #{i} out and lay it in its place" }
+        end
         Store::Shop.new(settings.shop.instance_variable_get(:@db))['access'] =
           [{ 'key' => 'long', 'label' => 'A long way in', 'where' => 'front', 'opens' => %w[head], 'steps' => steps }]
-        change { |d| d.merge('card' => (d['card'] || {}).except('log', 'fasteners').merge('access' => [{ 'id' => 'head', 'template' => 'long' }])) }
+        change do |d|
+          d.merge('card' => (d['card'] || {}).except('log', 'fasteners').merge('access' => [{ 'id' => 'head',
+                                                                                              'template' => 'long' }]))
+        end
       end
 
       def document = settings.jobs.find(JOB).document
@@ -84,12 +90,14 @@ module Miser
       end
 
       def row(step, id)
-        { op: 'put', at: '/card/log', value: { id: id, step: step['key'], did: 'done', at: '2026-11-20T08:00:00Z', spent_s: 30, device: 'bench', said: step['said'][0, 900] } }
+        { op: 'put', at: '/card/log', value: { id: id, step: step['key'], did: 'done', at: '2026-11-20T08:00:00Z', spent_s: 30,
+                                               device: 'bench', said: step['said'][0, 900] } }
       end
 
       def patch(http, edits)
         @revision ||= settings.jobs.find(JOB).revision
-        http.patch("/api/jobs/#{JOB}", JSON.generate(revision: @revision, edits: edits), 'Content-Type' => 'application/json').tap do |answer|
+        http.patch("/api/jobs/#{JOB}", JSON.generate(revision: @revision, edits: edits),
+          'Content-Type' => 'application/json').tap do |answer|
           @revision = JSON.parse(answer.body)['revision'] if answer.is_a?(Net::HTTPSuccess)
         end
       end

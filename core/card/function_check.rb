@@ -12,7 +12,8 @@ module Miser
       SAW = { 'ok' => 'works', 'dim' => 'dim', 'dark' => 'dark', 'colour' => 'wrong colour', 'rate' => 'wrong rate',
               'lit' => 'lit, and should not be' }.freeze
       # What may be seen where something else should be, by what should be.
-      MAY = { 'off' => %w[ok lit], 'on' => %w[ok dim dark colour], 'dim' => %w[ok dark lit colour], 'flash' => %w[ok dim dark colour rate lit],
+      MAY = { 'off' => %w[ok lit], 'on' => %w[ok dim dark colour], 'dim' => %w[ok dark lit colour],
+              'flash' => %w[ok dim dark colour rate lit],
               'any' => SAW.keys }.freeze
       # @!attribute key [String] @!attribute label [String] @!attribute on [Array<String>] switches of the wiring that are on
       State = Struct.new(:key, :label, :on, keyword_init: true)

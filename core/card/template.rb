@@ -8,8 +8,7 @@ module Miser
       # What is got at by it.
       OPENS = { 'head' => 'headlamp', 'signal' => 'turn signals', 'tail' => 'tail, brake and plate lamps', 'dash' => 'dash and tell-tales',
                 'aux' => 'auxiliary lamps', 'wiring' => 'battery, flasher and loom' }.freeze
-      # Steps of one template.
-      MOST_STEPS = 500
+      # A shop's own.
       MOST = 60
 
       # A step as the template has it. @!attribute needs [Array<String>] ids of steps of the same template

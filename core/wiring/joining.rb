@@ -21,13 +21,13 @@ module Miser
           own, others = colours.select { |r| r['function'] == key }.partition { |r| r['of'].to_s.empty? }
           next if own.empty? || others.empty?
 
-          Row.new(label: label, machine: own.map { |r| said(r) }, parts: others.map { |r| "#{said(r)}, #{name(document, r['of'])}" })
+          Row.new(label: label, machine: own.map { |r| said(r) }, parts: others.map { |r| "#{said(r)}, #{part_name(document, r['of'])}" })
         end
       end
 
       def said(row) = "#{row['colour'] || 'colour not entered'}#{row['proved'] ? ', proved' : ', not proved'}"
-      def name(document, id) = document.load(id)&.fetch('name', nil) || id
-      private_class_method :said, :name
+      def part_name(document, id) = document.load(id)&.fetch('name', nil) || id
+      private_class_method :said, :part_name
     end
   end
 end
