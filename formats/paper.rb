@@ -27,10 +27,16 @@ module Miser
         pdf.font(name)
       end
 
+      # @return [Boolean] whether the machine has the face, looked for once
+      def there?(name)
+        @there ||= FACES.to_h { |face, (file, _)| [face, File.exist?(File.join(FOLDER, "#{file}.ttf"))] }
+        @there.fetch(name)
+      end
+
       # A letter that the face has not would stop the whole sheet.
       # @param text [String] @return [String]
       def said(text, name = SANS)
-        return text.gsub(/[^\u0000-\u{FFFF}]/, '?') if File.exist?(File.join(FOLDER, "#{FACES.fetch(name).first}.ttf"))
+        return text.gsub(/[^\u0000-\u{FFFF}]/, '?') if there?(name)
 
         text.gsub('−', '-').encode('Windows-1252', undef: :replace, replace: '?').encode('UTF-8')
       end

@@ -41,16 +41,9 @@ module Miser
 
       def lengthen
         short = settings.tickets.of(document).stage('fit').card.steps.size
-        steps = Array.new(STEPS - short + 10) do |i|
-          { 'id' => "s#{i}",
-            'text' => "Take the fastener number #{i} out and lay it in its place" }
-        end
-        Store::Shop.new(settings.shop.instance_variable_get(:@db))['access'] =
-          [{ 'key' => 'long', 'label' => 'A long way in', 'where' => 'front', 'opens' => %w[head], 'steps' => steps }]
-        change do |d|
-          d.merge('card' => (d['card'] || {}).except('log', 'fasteners').merge('access' => [{ 'id' => 'head',
-                                                                                              'template' => 'long' }]))
-        end
+        steps = Array.new(STEPS - short + 10) { |i| { 'id' => "s#{i}", 'text' => "Take fastener number #{i} out and lay it in its place" } }
+        settings.shop['access'] = [{ 'key' => 'long', 'label' => 'A long way in', 'where' => 'front', 'opens' => %w[head], 'steps' => steps }]
+        change { |d| d.merge('card' => { 'access' => [{ 'id' => 'head', 'template' => 'long' }] }) }
       end
 
       def document = settings.jobs.find(JOB).document
@@ -90,8 +83,8 @@ module Miser
       end
 
       def row(step, id)
-        { op: 'put', at: '/card/log', value: { id: id, step: step['key'], did: 'done', at: '2026-11-20T08:00:00Z', spent_s: 30,
-                                               device: 'bench', said: step['said'][0, 900] } }
+        value = { id: id, step: step['key'], did: 'done', at: '2026-11-20T08:00:00Z', spent_s: 30, device: 'bench', said: step['said'] }
+        { op: 'put', at: '/card/log', value: value }
       end
 
       def patch(http, edits)

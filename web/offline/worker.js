@@ -55,13 +55,22 @@ async function program(request) {
   return (await caches.match(request, { cacheName: PROGRAM })) ?? fetch(request)
 }
 
+/** So many answers are kept, the latest of them. */
+const MOST = 400
+async function remember(cache, request, answer) {
+  await cache.delete(request)
+  await cache.put(request, answer)
+  const all = await cache.keys()
+  await Promise.all(all.slice(0, Math.max(0, all.length - MOST)).map((old) => cache.delete(old)))
+}
+
 /** As the server has it; where it is away, as it was last seen. */
 async function kept(request) {
   const cache = await caches.open(MACHINES)
   try {
     const answer = await fetch(request)
     if (answer.status === 401) await caches.delete(MACHINES)
-    else if (answer.ok) await cache.put(request, answer.clone())
+    else if (answer.ok) await remember(cache, request, answer.clone())
     return answer
   } catch (away) {
     const there = (await cache.match(request)) ?? (await cache.match(request, { ignoreSearch: true }))
