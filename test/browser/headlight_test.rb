@@ -40,7 +40,7 @@ class HeadlightScreenTest < Miser::BrowserTest
 
   # The unit's wall in the place of the bulb's: low and wide, dark above the cut-off.
   def record_the_beam
-    press('4')
+    click_link 'Beam'
     find('[data-testid=wall-after]').click_on 'enter its readings'
     find('summary', text: 'From a table').click
     fill_in 'wall-table',

@@ -168,7 +168,10 @@ function keys() {
           <RouterLink class="btn btn-bare px-1" :to="{ name: 'history', params: { id: job.id } }">history</RouterLink>
         </div>
       </div>
-      <ul ref="strip" class="relative flex flex-col max-[900px]:w-full max-[900px]:flex-row max-[900px]:overflow-x-auto">
+      <ul
+        ref="strip"
+        class="relative flex flex-col min-[901px]:min-h-0 min-[901px]:overflow-y-auto max-[900px]:w-full max-[900px]:flex-row max-[900px]:overflow-x-auto"
+      >
         <li
           v-for="(s, i) in stages"
           :key="s.stage"
@@ -177,7 +180,7 @@ function keys() {
         >
           <RouterLink
             :to="{ name: s.stage, params: { id: job.id } }"
-            class="flex min-h-11 items-center gap-3 border-l-4 px-4 max-[900px]:border-b-4 max-[900px]:border-l-0 max-[900px]:px-3"
+            class="flex min-h-10 items-center gap-3 border-l-4 px-4 max-[900px]:min-h-11 max-[900px]:border-b-4 max-[900px]:border-l-0 max-[900px]:px-3"
             :class="route.name === s.stage ? 'border-brass bg-shade font-bold' : 'border-transparent hover:bg-shade'"
             :aria-current="route.name === s.stage ? 'page' : undefined"
           >
@@ -194,7 +197,7 @@ function keys() {
           </RouterLink>
         </li>
       </ul>
-      <div class="mt-auto border-t border-line px-3 py-2 max-[900px]:hidden">
+      <div class="mt-auto shrink-0 border-t border-line px-3 py-1 max-[900px]:hidden">
         <div class="flex items-center gap-1">
           <button
             type="button"

@@ -114,8 +114,8 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
                     <span v-if="s.hold" class="block text-sm font-bold text-brick">hold: {{ s.hold }}</span>
                     <span v-for="n in s.notes" :key="n.id" class="block text-sm text-dim">{{ n.text }}</span>
                   </span>
-                  <span class="w-28 shrink-0 text-right text-sm text-dim">{{ s.tool }}</span>
-                  <span class="num w-32 shrink-0 text-right whitespace-nowrap text-dim"
+                  <span class="w-28 shrink-0 text-right text-sm text-dim max-sm:hidden">{{ s.tool }}</span>
+                  <span class="num w-32 shrink-0 text-right whitespace-nowrap max-sm:w-20 max-sm:text-sm text-dim"
                     >{{ s.spent_s ? `${whole(s.spent_s / 60)} of ` : '' }}{{ s.minutes === null ? '?' : whole(s.minutes) }} min</span
                   >
                 </button>

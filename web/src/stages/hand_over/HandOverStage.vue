@@ -198,7 +198,11 @@ function amps(id: string, side: 'before' | 'after') {
 <style scoped>
 @media print {
   .sheet-page {
-    font-size: 11.5px;
+    font-size: 10.8px;
+    line-height: 1.3;
+  }
+  .sheet-page :deep(h3) {
+    margin-block: 0.25rem 0;
   }
   .sheet-page :deep(td),
   .sheet-page :deep(th) {
