@@ -42,7 +42,8 @@ module Miser
       def lengthen
         short = settings.tickets.of(document).stage('fit').card.steps.size
         steps = Array.new(STEPS - short + 10) { |i| { 'id' => "s#{i}", 'text' => "Take fastener number #{i} out and lay it in its place" } }
-        settings.shop['access'] = [{ 'key' => 'long', 'label' => 'A long way in', 'where' => 'front', 'opens' => %w[head], 'steps' => steps }]
+        settings.shop['access'] = [{ 'key' => 'long', 'label' => 'A long way in', 'where' => 'front', 'opens' => %w[head],
+          'steps' => steps }]
         change { |d| d.merge('card' => { 'access' => [{ 'id' => 'head', 'template' => 'long' }] }) }
       end
 

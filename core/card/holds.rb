@@ -4,6 +4,9 @@ module Miser
   module Card
     # What must be the case before the work goes past a hold point; each says what is still in its way.
     class Holds
+      # The point that says why a machine was not tried as it came in.
+      UNSEEN = 'function/before'
+
       # @param ticket [Ticket] @param tray [Tray] @param check [FunctionCheck]
       # @param reasons [Hash{String=>String}] why a point is left open
       def initialize(ticket, tray, check, reasons)
@@ -25,7 +28,7 @@ module Miser
 
       def tried_before
         left = @check.untried('before')
-        return if left.empty? || @reasons['function/before']
+        return if left.empty? || @reasons[UNSEEN]
 
         @check.begun?('before') ? "#{left.size} of #{@check.cells('before').size} not tried yet." : 'Nothing was tried yet.'
       end

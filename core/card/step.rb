@@ -18,11 +18,13 @@ module Miser
       :gives,
       :out, :back_of, :opens, keyword_init: true) do
         # @return [String] what it says, by which a later change is known
-        def said = [text, detail, tool].compact.join(' · ')
+        def said = [text, detail, tool].compact.join(' · ')[0, Step::SAID]
       end
 
     # In which phase of the work it falls, and what its minutes count as.
     class Step
+      # Letters of it that a tick keeps.
+      SAID = 900
       PHASES = %i[ready before strip fit feed power check close finish].freeze
       KINDS = { 'ready' => 'making ready', 'measure' => 'measuring', 'check' => 'trying and checking', 'strip' => 'opening',
                 'fit' => 'fitting',

@@ -30,10 +30,12 @@ module Miser
       def labour = @labour ||= Plan::Labour.new(ticket)
 
       # @return [Array<Array<Job::Lamp>>] lamps that get another part or are taken off, a lamp and its like on the other side together
+      #   where both get the same
       def lamps
         @lamps ||= begin
           pairs = Job::Pairs.new(document)
-          [*pairs.plain, *pairs.signals, *pairs.held].map { |list| list.select { |l| touched?(l) } }.reject(&:empty?)
+          touched = [*pairs.plain, *pairs.signals, *pairs.held].map { |list| list.select { |l| touched?(l) } }
+          touched.flat_map { |list| list.group_by { |l| l.part && l.part['name'] }.values }
         end
       end
 

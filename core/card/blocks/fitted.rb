@@ -39,9 +39,8 @@ module Miser
       end
 
       def where(lamps)
-        lamps.map do |l|
-          [l.row['place'], l.row['end'], l.side].compact.uniq.join(' ')
-        end.reject(&:empty?).uniq.join(', ').then { |w| w.empty? ? name(lamps) : w }
+        places = lamps.map { |l| [l.row['place'], l.row['end'], l.side].compact.uniq.join(' ') }.reject(&:empty?).uniq
+        places.any? ? places.join(', ') : name(lamps)
       end
 
       def off(lamps)
@@ -54,9 +53,8 @@ module Miser
         times = lamps.sum(&:count)
         own = own_minutes(lamps, works, times)
         out, fit, plug = shared(own, SHARES)
-        chain([old_out(lamps, out), *works.each_with_index.map do |w, i|
-          work(lamps, w, i, times)
-        end, new_in(lamps, fit, judged), plugged(lamps, plug)])
+        steps = works.each_with_index.map { |w, n| work(lamps, w, n, times) }
+        chain([old_out(lamps, out), *steps, new_in(lamps, fit, judged), plugged(lamps, plug)])
       end
 
       # What the fitting pulls in has steps of its own.
@@ -69,9 +67,10 @@ module Miser
 
       def old_out(lamps, minutes)
         halogen = lamps.first.head? && lamps.first.own_loads.any? { |l| (l['law'] || 'filament') == 'filament' }
-        step(lamps, 'old', text: "Unplug #{these(lamps)} and take the old part out.", minutes: minutes,
-          detail: halogen ? 'Gloves on: skin grease kills a halogen bulb, and the owner may want it back. Pull at the plug, never at a wire.' : 'Pull at the plug, never at a wire.',
-          cautions: caution('lamp_hot'))
+        step(lamps, 'old', text: "Take the old part out of #{these(lamps)}: unplug it first.", minutes: minutes,
+          cautions: caution('lamp_hot'),
+          detail: [halogen ? 'Gloves on: skin grease kills a halogen bulb, and the owner may want it back.' : nil,
+            'Pull at the plug, never at a wire.'].compact.join(' '))
       end
 
       def work(lamps, finding, index, times)
@@ -82,11 +81,8 @@ module Miser
 
       def new_in(lamps, minutes, judged)
         part = lamps.first.part
-        kind = if judged
-                 KINDS.fetch(judged.kind)
-               else
-                 lamps.first.signal? ? 'signal' : 'other'
-               end
+        kind = judged ? KINDS.fetch(judged.kind) : nil
+        kind ||= lamps.first.signal? ? 'signal' : 'other'
         text, mind = HOW.fetch(kind)
         step(lamps, 'new', text: format(text, part: part['name']), minutes: minutes, detail: mind)
       end

@@ -12,11 +12,22 @@ module Miser
       def all(ticket, side)
         check = ticket.stage('function').check
         expected = Card::FunctionCheck::SIDES.keys.to_h { |s| [s, Card::Expected.new(ticket, check, s)] }
-        reasons = Verdicts::LeftOpen.new(ticket).points.select { |p| p.key.start_with?('function') }
         { side: side, sides: sides(check), states: check.states.map { |s| { key: s.key, label: s.label } },
           saw: Card::FunctionCheck::SAW.map { |key, label| { key: key, label: label } }, words: Card::Expected::WORDS, may: Card::FunctionCheck::MAY,
-          lamps: lamps(check, expected.fetch(side), side), points: reasons.map(&:to_h),
+          lamps: lamps(check, expected.fetch(side), side), points: points(ticket, check, side),
           findings: Card::FunctionFindings.new(check, expected).all.map(&:to_h) }
+      end
+
+      # What is not tried, or wrong, with why it is left so.
+      def points(ticket, check, side)
+        open = Verdicts::LeftOpen.new(ticket)
+        return open.points.select { |p| p.key.start_with?('function') }.map(&:to_h) unless side == 'before'
+
+        left = check.untried(side).size
+        return [] if left.zero?
+
+        text = "#{left} of #{check.cells(side).size} not tried as it came in."
+        [{ key: Card::Holds::UNSEEN, text: text, reason: ticket.stage('fit').card.reasons[Card::Holds::UNSEEN] }]
       end
 
       def sides(check)

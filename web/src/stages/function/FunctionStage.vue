@@ -210,7 +210,12 @@ function diagnose(f: Schemas['FunctionView']['findings'][number]) {
           <YesNo at="/function/seen/locks" label="both locks looked at, nothing pinched" />
         </div>
       </section>
-      <LeftOpenPart v-if="fresh.points.length && side !== 'before'" :points="fresh.points" title="Before it is closed" class="mt-5" />
+      <LeftOpenPart
+        v-if="fresh.points.length"
+        :points="fresh.points"
+        :title="side === 'before' ? 'Before it is opened' : 'Before it is closed'"
+        class="mt-5"
+      />
     </template>
   </div>
 </template>
