@@ -78,16 +78,10 @@ module Miser
 
       def card
         page('Job card')
-        line("#{@card.done} of #{@card.steps.size} done. #{minutes_words}")
+        line("#{@card.done} of #{@card.steps.size} done, #{@card.minutes_words}.")
         @pdf.move_down(4)
         @card.steps.chunk_while { |a, b| a.block == b.block }.each { |steps| block(steps) }
         oddities
-      end
-
-      def minutes_words
-        all = @card.minutes
-        untimed = all.sum(&:untimed)
-        "Foretold #{'at least ' if untimed.positive?}#{all.sum(&:estimate).round} min, spent #{all.sum(&:spent).round} min."
       end
 
       def block(steps)

@@ -43,7 +43,7 @@ module Miser
         short = settings.tickets.of(document).stage('fit').card.steps.size
         steps = Array.new(STEPS - short + 10) { |i| { 'id' => "s#{i}", 'text' => "Take fastener number #{i} out and lay it in its place" } }
         settings.shop['access'] = [{ 'key' => 'long', 'label' => 'A long way in', 'where' => 'front', 'opens' => %w[head],
-          'steps' => steps }]
+                                     'steps' => steps }]
         change { |d| d.merge('card' => { 'access' => [{ 'id' => 'head', 'template' => 'long' }] }) }
       end
 

@@ -99,6 +99,14 @@ module Miser
       # @return [Array<Minutes>] by kind of step, in the order of the work
       def minutes = @minutes ||= steps.group_by(&:kind).map { |kind, list| minutes_of(kind, list) }
 
+      # @return [Minutes] of all kinds
+      def total = @total ||= minutes_of('all', steps)
+
+      # @return [String]
+      def minutes_words
+        "#{total.spent.round} of #{'at least ' if total.untimed.positive?}#{total.estimate.round} min"
+      end
+
       # @return [Hash{String=>String}] why points are left open
       def reasons
         @reasons ||= Job::Document.rows(@ticket.document.to_h, 'left_open').to_h { |row| [row['point'], row['reason'].to_s.strip] }.reject { |_, r| r.empty? }

@@ -73,7 +73,7 @@ class CardCheck < Miser::Test
       assert_match(i.even? ? /595\.\d* x 841/ : /612 x 792/, told(pdf, 'pdfinfo', '-'))
       words = pages(pdf)
       flat = words.gsub(/\s+/, ' ')
-      assert_includes flat, "#{card.done} of #{card.steps.size} done."
+      assert_includes flat, "#{card.done} of #{card.steps.size} done, "
       assert_includes flat, "#{card.minutes.sum(&:estimate).round} min"
       card.steps.each_with_index { |s, n| assert_match(/ #{n + 1} #{Regexp.escape(s.text.split.first(3).join(' '))}/, flat, s.key) }
       card.tray.cells.each do |c|

@@ -13,7 +13,8 @@ module Miser
         steps = card.steps
         following = card.next_step
         { steps: steps.each_with_index.map { |s, i| step(card, s, i) }, next: following&.key, total: steps.size, done: card.done,
-          minutes: minutes(card), quoted: card.work.labour.minutes, tray: tray(card, steps), units: units,
+          minutes: minutes(card), minutes_words: card.minutes_words, quoted: card.work.labour.minutes, tray: tray(card, steps),
+          units: units,
           gone: card.gone.map { |r| { step: r['step'], said: r['said'], at: r['at'], by: r['by'] } },
           oddities: card.oddities.map { |o| { step: o.step, text: o.text } }, access: access(card), states: Card::Card::STATES,
           quick_notes: Card::Log::QUICK, points: points(card) }
@@ -46,8 +47,8 @@ module Miser
       end
 
       def minutes(card)
-        card.minutes.map do |m|
-          { kind: m.kind, label: Card::Step::KINDS.fetch(m.kind), estimate: m.estimate, spent: m.spent, done_estimate: m.done_estimate, untimed: m.untimed }
+        [*card.minutes, card.total].map do |m|
+          { kind: m.kind, label: Card::Step::KINDS.fetch(m.kind, m.kind), estimate: m.estimate, spent: m.spent, done_estimate: m.done_estimate, untimed: m.untimed }
         end
       end
 

@@ -2789,6 +2789,7 @@ export interface components {
                 done_estimate: number;
                 untimed: number;
             }[];
+            minutes_words: string;
             /** @description minutes of fitting and wiring */
             quoted: number;
             tray: {

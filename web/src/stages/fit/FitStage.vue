@@ -38,9 +38,7 @@ const blocks = computed(() => {
   }
   return found
 })
-const sum = (key: 'estimate' | 'spent') => (view.value?.minutes ?? []).reduce((all, m) => all + m[key], 0)
 const whole = (minutes: number) => String(Math.round(minutes))
-const untimed = computed(() => (view.value?.minutes ?? []).reduce((all, m) => all + m.untimed, 0))
 const picked = ref<string | null>(null)
 const pickedCell = computed(() => cells.value.find((c) => c.place === picked.value))
 const pick = (cell: Cell) => (picked.value = picked.value === cell.place ? null : cell.place)
@@ -64,8 +62,7 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
     <div class="mb-3 flex flex-wrap items-center gap-3">
       <h2 class="text-xl">Job card</h2>
       <p v-if="view && view.total" class="mr-auto text-dim" data-testid="card-progress">
-        {{ done }} of {{ steps.length }} done · {{ whole(sum('spent')) }} of {{ untimed ? 'at least ' : ''
-        }}{{ whole(sum('estimate')) }} min
+        {{ done }} of {{ steps.length }} done · {{ view.minutes_words }}
       </p>
       <button v-if="steps.length" type="button" class="btn btn-main min-h-14" data-testid="at-the-machine" @click="machine(null)">
         At the machine
@@ -156,15 +153,10 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
               </tr>
             </thead>
             <tbody>
-              <tr v-for="m in view.minutes" :key="m.kind">
+              <tr v-for="m in view.minutes" :key="m.kind" :class="m.kind === 'all' ? 'font-bold' : ''">
                 <td>{{ m.label }}</td>
                 <td class="r num">{{ whole(m.estimate) }}{{ m.untimed ? ` + ${m.untimed} unknown` : '' }}</td>
                 <td class="r num">{{ m.spent ? whole(m.spent) : '–' }}</td>
-              </tr>
-              <tr class="font-bold">
-                <td>all</td>
-                <td class="r num">{{ untimed ? 'at least ' : '' }}{{ whole(sum('estimate')) }}</td>
-                <td class="r num">{{ whole(sum('spent')) }}</td>
               </tr>
             </tbody>
           </table>
