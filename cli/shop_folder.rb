@@ -9,7 +9,9 @@ require_relative 'options'
 require_relative '../formats/job_file'
 require_relative '../formats/loads_csv'
 require_relative '../formats/readings_csv'
+require_relative '../core/card/template'
 require_relative '../formats/shelf_csv'
+require_relative '../server/contract/contract'
 require_relative '../store/jobs'
 require_relative '../store/parts'
 require_relative '../store/shop'
@@ -106,11 +108,25 @@ module Miser
 
       def settings_of(folder)
         settings = JSON.parse(Options.read_file(File.join(folder, 'shop.json')))
-        return settings if settings.is_a?(Hash) && settings['format'] == FORMAT && settings['version'] == VERSION
+        return openings!(settings, folder) if settings.is_a?(Hash) && settings['format'] == FORMAT && settings['version'] == VERSION
 
         raise Failure, "#{folder} is no folder of a shop, or a newer Miser’s"
       rescue JSON::ParserError
         raise Failure, "#{folder}/shop.json is no JSON"
+      end
+
+      # The shop's ways of opening, as the server takes them.
+      # @raise [Failure]
+      def openings!(settings, folder)
+        rows = settings['access'] || []
+        checker = Server::Contract.checker('#/components/schemas/AccessTemplate')
+        sound = rows.is_a?(Array) && rows.all? { |row| row.is_a?(Hash) && row['key'].to_s.match?(/\A[A-Za-z0-9_-]{1,40}\z/) && checker.valid?(row) }
+        raise Failure, "#{folder}/shop.json: what stands under access are no ways of opening" unless sound
+
+        ring = rows.map { |row| Miser::Card::Template.new(row) }.find(&:ring)
+        raise Failure, "#{folder}/shop.json: steps of “#{ring.label}” wait for each other" if ring
+
+        settings
       end
 
       # @return [Array<Array(String, Boolean)>] path, and whether it is off the board

@@ -84,27 +84,61 @@ class CardScreenTest < Miser::BrowserTest
     page.driver.browser.page.command('Input.dispatchTouchEvent', type: 'touchEnd', touchPoints: [])
   end
 
-  def test_by_touch_on_a_tablet
+  def on_a_tablet
     page.driver.browser.page.command('Emulation.setTouchEmulationEnabled', enabled: true)
     page.driver.resize(820, 1100)
-    visit '/job/wren125/fit'
-    assert_selector '[data-testid=oddities]', text: 'A2: 1 × M5 × 12, cross no. 2, cover, from below, is missing'
-    touch find('[data-testid=at-the-machine]')
-    assert_selector '[data-testid=step-text]', text: 'Pull the cover off square'
-    2.times { |i| touch(find('[data-testid=advance]')) && assert_selector('[data-testid=step-number]', text: "step #{15 + i} of 51") }
-    touch find('button', text: 'back', exact_text: true)
-    assert_selector '[data-testid=step-number]', text: 'step 15 of 51'
-    touch find('button', text: 'note', exact_text: true)
-    touch find('button', text: 'tab broken', exact_text: true)
-    assert_text 'tab broken'
-    touch find('[data-testid=machine] [data-place=A2]')
-    touch find('button', text: 'Found one', exact_text: true)
-    assert_no_selector '[data-testid=machine] [data-place=A2]', text: 'missing'
-    saved!
-    assert_equal 'tab broken', log('wren125').last['text']
-    assert_equal 0, document('wren125').dig('card', 'fasteners', 0, 'lost')
+    yield
   ensure
     page.driver.resize(1280, 800)
+  end
+
+  def thumb(name) = touch(find('button', text: name, exact_text: true))
+
+  def test_notes_and_the_tray_by_touch
+    on_a_tablet do
+      visit '/job/wren125/fit'
+      assert_selector '[data-testid=oddities]', text: 'A2: 1 × M5 × 12, cross no. 2, cover, from below, is missing'
+      touch find('[data-testid=at-the-machine]')
+      assert_selector '[data-testid=step-text]', text: 'Pull the cover off square'
+      2.times { |i| touch(find('[data-testid=advance]')) && assert_selector('[data-testid=step-number]', text: "step #{15 + i} of 51") }
+      thumb 'back'
+      assert_selector '[data-testid=step-number]', text: 'step 15 of 51'
+      thumb 'note'
+      thumb 'tab broken'
+      assert_text 'tab broken'
+      touch find('[data-testid=machine] [data-place=A2]')
+      thumb 'Found one'
+      assert_no_selector '[data-testid=machine] [data-place=A2]', text: 'missing'
+      saved!
+      assert_equal 'tab broken', log('wren125').last['text']
+      assert_equal 0, document('wren125').dig('card', 'fasteners', 0, 'lost')
+    end
+  end
+
+  def test_a_whole_card_by_touch_on_a_tablet
+    total = card('ptarmigan550').steps.size
+    on_a_tablet do
+      visit '/job/ptarmigan550/fit'
+      touch find('[data-testid=at-the-machine]')
+      %w[before open].each do |side|
+        key = side == 'open' ? 'check/tried' : 'before/tried'
+        advance_to(card('ptarmigan550').steps.index { |s| s.key == key } + 1) { touch find('[data-testid=advance]') }
+        thumb 'do it now'
+        assert_current_path %r{/function/#{side}}
+        touch find('[data-testid=all-ok]')
+        assert_selector '[data-testid=untried]', text: /\Aall \d+ tried/
+        saved!
+        touch find('nav a', text: 'Fit')
+        touch find('[data-testid=at-the-machine]')
+      end
+      advance_to(card('ptarmigan550').steps.index { |s| s.key == 'end/tray' } + 1) { touch find('[data-testid=advance]') }
+      touch find('[data-testid=machine] [data-place=A1]')
+      thumb 'All back'
+      assert_no_selector '[data-testid=step-held]'
+      advance_to(total) { touch find('[data-testid=advance]') }
+      touch find('[data-testid=advance]')
+      wait_until { card('ptarmigan550').next_step.nil? }
+    end
   end
 
   AWAY = ->(env) { env['rack.hijack'].call.close && [200, {}, []] }

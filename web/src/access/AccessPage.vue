@@ -130,11 +130,11 @@ const GROUPS = computed(() => [
 </script>
 
 <template>
-  <main id="main" tabindex="-1" class="mx-auto max-w-[1240px] px-5 pt-4 pb-10 outline-none">
-    <RouterLink to="/" class="inline-flex min-h-11 items-center font-semibold text-brass underline underline-offset-4"
-      >‹ bay board</RouterLink
-    >
-    <h1 class="mb-3 text-2xl">Ways of opening</h1>
+  <main id="main" tabindex="-1" class="mx-auto max-w-[1180px] px-5 pb-12 outline-none">
+    <header class="mb-3 flex flex-wrap items-center gap-3 border-b-2 border-ink py-3">
+      <RouterLink to="/" class="btn btn-bare">‹ bay board</RouterLink>
+      <h1 class="mr-auto text-2xl">Ways of opening</h1>
+    </header>
     <FailNote :text="failed" />
     <p v-if="dropped" class="mb-2 flex items-center gap-3 bg-shade px-3 py-1" role="status">
       {{ dropped.label }} was taken out. <button type="button" class="btn" @click="bringBack">Bring it back</button>

@@ -102,7 +102,7 @@ function turn(by: number) {
 </script>
 
 <template>
-  <div class="mx-auto max-w-[1180px] px-5 pb-12">
+  <main id="main" tabindex="-1" class="mx-auto max-w-[1180px] px-5 pb-12 outline-none">
     <header class="flex flex-wrap items-center gap-3 border-b-2 border-ink py-3">
       <RouterLink to="/" class="btn btn-bare">‹ bay board</RouterLink>
       <h1 class="mr-auto text-2xl">Suppliers and prices</h1>
@@ -255,5 +255,5 @@ function turn(by: number) {
       </div>
       <PriceTable :open="importing" :send="send" @close="importing = false" @taken="taken" />
     </template>
-  </div>
+  </main>
 </template>
