@@ -6,9 +6,9 @@ require_relative 'browser_test_case'
 class CareTest < Miser::BrowserTest
   AXE = File.expand_path('../../web/node_modules/axe-core/axe.min.js', __dir__)
   RATED = '/circuits/main/alternator/rated_w'
-  PAGES = %w[/ /shop /job/wren125/intake /job/ptarmigan550/intake /job/dunlin250/readings/l1.c1
+  PAGES = %w[/ /shop /job/ptarmigan550/intake /job/dunlin250/readings/l1.c1
     /job/dunlin250/readings?view=baseline /job/wren125/readings?view=charging
-    /job/dunlin250/budget /job/ptarmigan550/budget /job/dunlin250/signals /job/dunlin250/headlight /job/dunlin250/beam /job/dunlin250/aim
+    /job/ptarmigan550/budget /job/dunlin250/signals /job/dunlin250/headlight /job/dunlin250/beam /job/dunlin250/aim
     /job/bracken420/choose/l1 /job/curlew1100/hand-over
     /job/wren125/fit /job/wren125/fit?machine /job/dunlin250/function/open /access /job/wren125/plan
     /job/dunlin250/order /job/bracken420/wiring /shelf /suppliers /job/wren125/history].freeze

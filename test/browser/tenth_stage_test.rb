@@ -40,8 +40,10 @@ module Miser
       add
       run!('bundle exec ruby server/contract/contract.rb && bundle exec ruby formats/job_schema.rb')
       run!('cd web && npx openapi-typescript ../server/contract/openapi.json -o src/api/schema.generated.ts')
-      run!('cd web && npx vue-tsc --noEmit') # the client's own types know the view and the act
+      # The client's own types know the view and the act, while it is built.
+      types = Thread.new { run!('cd web && npx vue-tsc --noEmit') }
       run!('cd web && npx vite build --logLevel warn')
+      types.join
       serve
       the_contract_and_the_file
       the_screen
