@@ -47,11 +47,23 @@ class CardTest < Miser::Test
         at.keys.grep(%r{/(look|join|earth|new)\z}).each { |joint| assert_operator at[fuse], :>, at[joint], "#{id}: the fuse is last" }
       end
       assert_equal 'end/ride', at.keys.last
+      declared!(id)
     end
     steps = card(demo('curlew1100')).steps.map(&:key)
     nose = %w[screen mirrors inner ball nose]
     assert_equal nose, steps.grep(%r{open/fairing/}).map { |k| k.split('/').last } - ['towel']
     assert_equal nose.last, steps.grep(%r{close/fairing/}).first.split('/').last
+  end
+
+  # Not by the order of the work alone: whoever ticks early is told what comes first.
+  def declared!(id)
+    one = card(demo(id))
+    needs = ->(step) { one.needed(step).map(&:key) }
+    one.steps.select { |s| s.phase == :close }.each { |s| assert_includes needs[s], 'check/tried', s.key }
+    one.steps.select { |s| s.key.end_with?('/fuse') }.each { |s| assert_includes needs[s], 'power/battery', s.key }
+    off = id == 'ptarmigan550' ? 'before/key' : 'before/battery'
+    one.steps.select { |s| %i[strip fit feed].include?(s.phase) }.each { |s| assert_includes needs[s], off, s.key }
+    assert_includes needs[one.step(off)], 'before/tried'
   end
 
   # What is quoted is what the card has for fitting and wiring, whatever is split up how.
