@@ -32,6 +32,9 @@ module Miser
         @days && @days.call(day).to_i.negative? ? 'over' : 'running'
       end
 
+      # @return [Boolean] whether anything is known of it
+      def known? = state != 'unknown' || !months.nil?
+
       # @return [String]
       def words
         case state

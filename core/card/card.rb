@@ -71,6 +71,10 @@ module Miser
       # @return [Boolean] whether all that was opened is closed again
       def closed? = steps.select { |s| s.phase == :close }.all? { |s| log.tick(s.key) }
 
+      # Of the tray, by now: what lies in it is left over once all is closed.
+      # @return [Array<Array(String, String)>] point and words
+      def tray_points = tray.open_points.reject { |key, _| key == Tray::LEFT && !closed? }
+
       # @return [Array<Hash>] photographs taken at steps
       def photographs = Job::Document.rows(@own, 'photographs')
 

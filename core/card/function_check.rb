@@ -92,6 +92,12 @@ module Miser
         end]
       end
 
+      # @return [String, nil] what was not tried as it came in
+      def unseen_words
+        left = untried('before').size
+        left.zero? ? nil : "#{left} of #{cells('before').size} not tried as it came in."
+      end
+
       # Worked open, and not closed.
       # @return [Array<Cell>]
       def pinched

@@ -27,28 +27,25 @@ module Miser
       end
 
       def tried_before
-        left = @check.untried('before')
-        return if left.empty? || @reasons[UNSEEN]
+        return if @reasons[UNSEEN]
 
-        @check.begun?('before') ? "#{left.size} of #{@check.cells('before').size} not tried yet." : 'Nothing was tried yet.'
+        @check.begun?('before') || @check.whole?('before') ? @check.unseen_words : 'Nothing was tried yet.'
       end
 
       def tried_open
-        left = @check.open_points.reject { |key, _| @reasons[key] }
-        return if left.empty?
-
-        left.size == 1 ? left.first.last : "#{left.first.last} And #{left.size - 1} more."
+        left = unanswered(@check.open_points)
+        left.size > 1 ? "#{left.first} And #{left.size - 1} more." : left.first
       end
 
-      def counted
-        problems = @tray.problems
-        problems.empty? || @reasons['tray'] ? nil : "#{problems.join('. ')}."
-      end
+      def counted = unanswered(@tray.open_points.reject { |key, _| key == Tray::LEFT }).first
 
       def tray
-        left = @tray.left_over + @tray.problems
-        left.empty? || @reasons['tray'] ? nil : "#{left.join('. ')}."
+        left = unanswered(@tray.open_points)
+        left.empty? ? nil : left.join(' ')
       end
+
+      # @return [Array<String>] words of points that nobody answered for
+      def unanswered(points) = points.reject { |key, _| @reasons[key] }.map(&:last)
     end
   end
 end

@@ -9,6 +9,8 @@ module Miser
     class Tray
       # Places to a row.
       WIDE = 6
+      MISSING = 'tray'
+      LEFT = 'tray/left'
       FACTS = %w[from count drive size thread length_m washer spacer_m insert clip side].freeze
 
       # @!attribute id [String] @!attribute place [String] such as A1 @!attribute step [String, nil] key of the step it comes out at
@@ -47,6 +49,12 @@ module Miser
 
       # @return [Array<String>] left over once it is closed
       def left_over = left.map { |c| "#{c.place}: #{c.left} × #{name(c)} not back" }
+
+      # What wants a reason where it is left so: a missing one is answered for by itself, one left over by itself.
+      # @return [Array<Array(String, String)>] point and words
+      def open_points
+        { MISSING => problems, LEFT => left_over }.reject { |_, said| said.empty? }.map { |key, said| [key, "#{said.join('. ')}."] }
+      end
 
       def out = cells.select { |c| out?(c) }.sum(&:count)
       def back = cells.sum(&:back)

@@ -73,9 +73,8 @@ module Miser
         return [] if card.log.rows.empty?
 
         left = card.steps.size - card.done
-        tray = card.tray.left_over + card.tray.problems
-        [*(left.positive? ? [['card', "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step.text}"]] : []),
-          *(tray.any? ? [['tray', "#{tray.join('. ')}."]] : [])]
+        undone = "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step&.text}"
+        [*(left.positive? ? [['card', undone]] : []), *card.tray.open_points]
       end
 
       def undecided

@@ -149,6 +149,10 @@ class CardTest < Miser::Test
     assert_equal ['A2: 1 × M5 × 16, cross no. 2, cover, from below, is missing', "#{own.place}: 1 more × M6 went back than came out"],
       tray.problems
     assert_match(/not back/, card(out).held(card(out).step('end/tray')))
+    answered = out.merge('left_open' => [{ 'id' => 'r', 'point' => 'tray', 'reason' => 'one like it taken' }])
+    assert_match(/is missing/, card(out).held(card(out).step('check/tray')))
+    assert_nil card(answered).held(card(answered).step('check/tray'))
+    assert_match(/\A[^:]+: \d × .* not back/, card(answered).held(card(answered).step('end/tray')), 'what is left over is another matter')
   end
 
   # Needs that go in a circle are named; the card has every step all the same.

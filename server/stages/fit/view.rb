@@ -35,10 +35,7 @@ module Miser
       end
 
       # What is left of the tray, with why it is left so.
-      def points(card)
-        said = (card.closed? ? card.tray.left_over : []) + card.tray.problems
-        said.empty? ? [] : [{ key: 'tray', text: "#{said.join('. ')}.", reason: card.reasons['tray'] }]
-      end
+      def points(card) = card.tray_points.map { |key, text| { key: key, text: text, reason: card.reasons[key] } }
 
       def notes(log, step) = log.notes(step.key).map { |r| { id: r['id'], text: r['text'].to_s, by: r['by'], at: r['at'] } }
 

@@ -23,10 +23,7 @@ module Miser
         open = Verdicts::LeftOpen.new(ticket)
         return open.points.select { |p| p.key.start_with?('function') }.map(&:to_h) unless side == 'before'
 
-        left = check.untried(side).size
-        return [] if left.zero?
-
-        text = "#{left} of #{check.cells(side).size} not tried as it came in."
+        text = check.unseen_words or return []
         [{ key: Card::Holds::UNSEEN, text: text, reason: ticket.stage('fit').card.reasons[Card::Holds::UNSEEN] }]
       end
 

@@ -50,7 +50,7 @@ module Miser
       # What is promised for what was bought, where anything is known of it.
       def self.warranty(ticket)
         rows = ticket.purchases.rows.map { |r| [r, Buying::Warranty.new(r, until_day: Days.method(:months_after), days: Days.method(:until))] }
-        rows.reject { |_, w| w.state == 'unknown' && w.months.nil? }.map { |r, w| { name: r['name'], words: w.words } }
+        rows.select { |_, w| w.known? }.map { |r, w| { name: r['name'], words: w.words } }
       end
     end
 

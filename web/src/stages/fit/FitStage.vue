@@ -81,7 +81,7 @@ const said = (what: string) => job.document?.card?.access?.find((a) => a.id === 
           Done and no longer on the card: {{ g.said ?? g.step }}
         </li>
       </ul>
-      <LeftOpenPart v-if="view.tray.problems.length && view.points.length" :points="view.points" title="The tray" class="mb-3" />
+      <LeftOpenPart v-if="view.points.length" :points="view.points" title="The tray" class="mb-3" />
       <div class="mb-4 flex flex-wrap items-center gap-2">
         <span class="text-dim">PDF</span>
         <a v-for="p in PAPERS" :key="p.key" class="btn" :href="ofJob(job.id, 'card.pdf', { sheet: p.key, paper })" download>{{
