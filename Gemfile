@@ -6,6 +6,7 @@ gem 'bcrypt', '~> 3.1'
 gem 'bigdecimal', '~> 3.1' # what prawn's fonts lean on
 gem 'css_parser', '~> 1.17' # prawn-svg's; later ones want a later Ruby
 gem 'exifr', '~> 1.4'
+gem 'icalendar', '~> 2.10'
 gem 'json_schemer', '~> 2.4'
 gem 'prawn', '~> 2.5'
 gem 'prawn-svg', '~> 0.40'

@@ -32,6 +32,7 @@ module Miser
         'm' => ['m', '0.9 m, 3 ft or 3/8 in'], 'mm²' => ['mm^2', '1.3 mm² or 16 awg'], '1' => ['1', '0.5 or 50 %'],
         'cents' => ['cents', '12.50 or 12,50'],
         'lm' => ['lumen', '1000 or 1 000 lm'], 'lx' => ['lux', '48 or 48 lx'], '°' => ['deg', '90 or 90 °'],
+        'km' => ['km', '12300, 12 300 km or 7640 mi'], 'd' => ['day', '30, 30 d or 2 weeks'],
         'kg' => ['kg', '0.12, 0.12 kg or 120 g'],
         '1/min' => ['1/min', '85 or 85 /min'], 'Hz' => ['Hz', '100 or 100 Hz']
       }.freeze
@@ -70,7 +71,7 @@ module Miser
 
       def self.tidy(text, unit)
         plain = text.to_s.strip.tr("\u00A0\u202F\u2009", '   ').tr("\u2212", '-')
-        plain = plain.gsub(/(\d)[ ,](?=\d{3}(?!\d))/, '\1') if unit == 'rpm'
+        plain = plain.gsub(/(\d)[ ,](?=\d{3}(?!\d))/, '\1') if %w[rpm km].include?(unit)
         plain.gsub(/(?<=\d) (?=\d{3}(?!\d))/, '').sub(/(\d),(\d)/, '\1.\2').sub(/\A,(\d)/, '0.\1')
       end
       private_class_method :tidy

@@ -15,6 +15,7 @@ require_relative '../instruments/tries'
 require_relative 'contract/contract'
 require_relative 'refusal'
 require_relative 'guard'
+require_relative 'learnt'
 require_relative 'tickets'
 require_relative 'stage_views'
 require_relative 'event_hub'
@@ -32,6 +33,9 @@ require_relative 'routes/people'
 require_relative 'routes/shop'
 require_relative 'routes/keeping'
 require_relative 'routes/access'
+require_relative 'routes/book'
+require_relative 'routes/learnt'
+require_relative 'routes/rechecks'
 require_relative 'routes/shelf'
 require_relative 'routes/suppliers'
 require_relative 'routes/instruments'
@@ -68,7 +72,8 @@ module Miser
         shop = Store::Shop.new(database)
         floor = far || Floor.new
         market = Market.new(database, shop)
-        tickets = Tickets.new(shop, Store::Attachments.new(database), market)
+        learnt = Learnt.new(database, shop)
+        tickets = Tickets.new(shop, Store::Attachments.new(database), market, learnt)
         jobs = Store::Jobs.new(database, summarize: tickets.method(:summary), rules: Tickets::RULES,
           without: tickets.method(:without_figures), told: floor.method(:changed),
           moves: ->(document) { Buying::Purchases.new(Miser::Job::Document.of(document)).moves })
@@ -84,6 +89,7 @@ module Miser
           set :parts, Store::Parts.new(database)
           set :shop, shop
           set :market, market
+          set :learnt, learnt
           set :runs, far || Instruments::Runs.new
           set :far, far
           set :hub, EventHub.new
@@ -149,6 +155,9 @@ module Miser
       register Routes::Shop
       register Routes::Keeping
       register Routes::AccessTemplates
+      register Routes::Book
+      register Routes::Rechecks
+      register Routes::Learnt
       register Routes::Shelf
       register Routes::Suppliers
       register Routes::Bench

@@ -2,11 +2,13 @@
 
 require 'digest'
 require_relative '../core/miser'
+require_relative '../formats/job_notes'
 require_relative '../formats/lm63'
 require_relative '../formats/usual_tables'
 require_relative '../store/summaries'
 require_relative '../store/memo'
 require_relative 'access'
+require_relative 'learnt'
 require_relative 'days'
 require_relative 'market'
 require_relative 'present/ticket'
@@ -26,8 +28,8 @@ module Miser
                                                                                               .then { |all| Digest::SHA256.hexdigest(all)[0, 16] }
 
       # @param shop [Store::Shop] @param attachments [Store::Attachments]
-      # @param buying [Server::Market] what the shop can have
-      def initialize(shop, attachments, buying)
+      # @param buying [Server::Market] what the shop can have @param learnt [Learnt] what it has learnt
+      def initialize(shop, attachments, buying, learnt)
         @shop = shop
         @attachments = attachments
         @judged = Store::Memo.new(JUDGED)
@@ -35,13 +37,17 @@ module Miser
         @kept = Store::Memo.new(KEPT)
         @buying = buying
         @access = Access.new(shop)
+        @learnt = learnt
       end
+
+      # @return [Learnt, nil]
+      attr_reader :learnt
 
       # @param document [Hash]
       # @return [Ticket]
       def of(document)
         Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @buying.catalogue,
-          market: @buying.market, judged: @judged, days: Days.method(:until), access: @access.current, kept: @kept)
+          market: @buying.market, judged: @judged, days: Days.method(:until), access: @access.current, kept: @kept, book: @learnt)
       end
 
       def units = @shop.units
@@ -50,9 +56,13 @@ module Miser
       # @return [Store::Summaries::Summary]
       def summary(document, tally, was)
         ticket = of(document)
-        counted = Tally.new(ticket, was: tally, changed: was && Job::Difference.parts(was, document))
+        parts = was && Job::Difference.parts(was, document)
+        counted = Tally.new(ticket, was: tally, changed: parts)
         bay = Present.bay(ticket, counted)
-        kept(ticket.document, bay, tally: counted.stages, maker: [ticket, counted])
+        # What changed nothing that anything is learnt of leaves what was learnt as it was.
+        told = tally.nil? || parts.nil? || parts.intersect?(Book::Lessons::READS)
+        kept(ticket.document, bay, tally: counted.stages, maker: [ticket, counted],
+          lessons: told ? Book::Lessons.new(ticket).rows.map(&:to_h) : nil)
       end
 
       # The summary of a kept job that Miser fails to figure: it stands among the others, and the log says why.
@@ -67,7 +77,8 @@ module Miser
       private
 
       def kept(document, bay, **rest)
-        names = [document.name, document.bay, document.fleet, document.waiting, bay.dig(:next, 'text')].compact
+        names = [document.name, document.bay, document.fleet, *document.machine.values_at('model', 'frame'), document.waiting,
+          bay.dig(:next, 'text')].compact
         finds = finds(document)
         Store::Summaries::Summary.new(bay: bay, names: names.join("\n"), words: finds.map { |f| f[:words] }.join("\n"), finds: finds,
           **rest)
@@ -81,7 +92,7 @@ module Miser
         end
       end
 
-      # The machine and its loads, as a search answers with them.
+      # The machine, its loads, its parts, what was noted and done on it, as a search answers with them.
       def finds(document)
         machine = { kind: 'machine', label: document.name, detail: [document.bay, document.fleet].compact.join(', '), job: document.id,
                     stage: nil, subject: nil }
@@ -89,7 +100,21 @@ module Miser
           { kind: 'load', label: l['name'], detail: document.name, job: document.id, stage: nil, subject: l['id'],
             words: [*l.values_at('name', 'base', 'position'), document.name].compact.join(' ').downcase }
         end
-        [machine.merge(words: [document.name, document.bay, document.fleet].compact.join(' ').downcase), *loads]
+        own = [document.name, document.bay, document.fleet, *document.machine.values_at('model', 'frame')].compact.join(' ').downcase
+        [machine.merge(words: own), *loads, *written(document)]
+      end
+
+      # Letters of a note that a list shows.
+      SHOWN = 90
+      # Of each kind: more of one job would hide the others.
+      MOST_WRITTEN = 120
+
+      def written(document)
+        notes = Formats::JobNotes.all(document.to_h).first(MOST_WRITTEN)
+        notes.map do |note|
+          { kind: note.kind, label: note.text[0, SHOWN], detail: document.name, job: document.id, stage: note.stage, subject: note.subject,
+            words: "#{note.text} #{document.name}".downcase }
+        end
       end
     end
   end

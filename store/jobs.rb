@@ -3,7 +3,10 @@
 require 'json'
 require 'time'
 require_relative 'attachments'
+require_relative 'finding'
+require_relative 'machines'
 require_relative 'memo'
+require_relative 'rechecks'
 require_relative 'stock'
 require_relative 'summaries'
 
@@ -63,7 +66,15 @@ module Miser
         @told = told
         @moves = moves
         @stock = Stock.new(database)
+        @machines = Machines.new(database, clock: clock)
+        @rechecks = Rechecks.new(database)
       end
+
+      # @return [Machines] that jobs were done on
+      attr_reader :machines
+
+      # @return [Rechecks] when they are to be looked at again
+      attr_reader :rechecks
 
       # @param person [Integer, nil] in whose name what follows is changed
       # @return [Jobs] the same jobs
@@ -79,7 +90,7 @@ module Miser
       # @param limit [Integer]
       # @return [Integer] how many were made
       def catch_up(limit)
-        summaries.behind(limit).count { |id| renew(id) }
+        summaries.behind(limit).each { |id| renew(id) }.size
       end
 
       # A page of the board; of what it shows, nothing is behind.
@@ -126,15 +137,31 @@ module Miser
         change(id, revision, what: "back to #{to}") { past.document }
       end
 
+      # Two books of one machine become one: every job of the other is done on this, those off the board with them.
+      # @param machine [String] @param other [String]
+      # @return [Integer] how many
+      def join_machines(machine, other)
+        @db.transaction(mode: :immediate) do
+          @db[:jobs].where(machine_id: other).select_map(:id).count do |id|
+            old = kept(id)
+            put(id, old, old.document.merge('machine_id' => machine), back: old.revision, forth: nil, what: 'joined in the book')
+          end
+        end
+      end
+
       # Throws a job away for good that is off the board, with its history and files.
       # @return [Boolean] whether there was such a job
       def purge(id)
         @db.transaction(mode: :immediate) do
           gone = @db[:jobs].where(id: id).exclude(removed_at: nil)
           @stock.keep_moves_of(id) unless gone.empty?
-          gone.delete.positive?
+          machine = gone.get(:machine_id)
+          gone.delete.positive?.tap { @machines.forget(machine) if machine }
         end
       end
+
+      # @param ids [Array<String>] @return [Hash{String=>String}] when those of them that went out did
+      def handed(ids) = @db[:jobs].where(id: ids).exclude(handed_at: nil).select_hash(:id, :handed_at)
 
       # @return [Saved, nil] as it stands, also off the board
       def kept(id)
@@ -150,6 +177,7 @@ module Miser
         @db.transaction(mode: :immediate) do
           @db[:jobs].insert(head(document).merge(revision: 1, created_at: now, changed_at: now))
           write_rows(document['id'], {}, document)
+          book(document, nil)
           files.each { |file| attachments.put(document['id'], file) }
           remember(document['id'], 1, document, back: nil, forth: nil, what: 'made')
           @stock.moved_by(document['id'], @moves.call(document)) if @moves
@@ -256,6 +284,7 @@ module Miser
       def put(id, old, document, back:, forth:, what:)
         revision = old.revision + 1
         write_rows(id, old.document, document)
+        book(document, old.document)
         changed_at = now
         @db[:jobs].where(id: id).update(head(document).merge(revision: revision, changed_at: changed_at))
         # What is rolled back was never there.
@@ -299,7 +328,26 @@ module Miser
         rest = document.except(*LISTS, 'assumptions', 'id', 'name', 'bay', 'system')
         # The order of keys is part of an exact round trip.
         { id: document['id'], name: document['name'], bay: document['bay'], system: document['system'],
-          body: JSON.generate(rest.merge('#keys' => document.keys)) }
+          machine_id: machine_of(document), handed_at: handed_at(document), body: JSON.generate(rest.merge('#keys' => document.keys)) }
+      end
+
+      # A job that names no machine stands for one of its own.
+      def machine_of(document) = document['machine_id'] || document['id']
+
+      # When it went out, where it has not come back since.
+      def handed_at(document)
+        at = document['handed_over']
+        at.is_a?(Hash) && at['back_at'].nil? ? at['at'] : nil
+      end
+
+      # Keeps the book beside it: its machine, and when that is to be looked at again.
+      def book(document, was)
+        left = was && machine_of(was)
+        left = nil if left == machine_of(document)
+        parts = %w[machine machine_id name fleet]
+        same = was && parts.all? { |key| document[key].equal?(was[key]) || document[key] == was[key] }
+        @machines.follow(document, was, machine_of(document), left) unless same
+        @rechecks.put(document['id'], document['rechecks'] || []) unless was && document['rechecks'].equal?(was['rechecks'])
       end
 
       # The document of a row, from memory where it was read or written lately.

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require 'json'
+require 'securerandom'
 
 module Miser
   module Store
@@ -33,6 +34,11 @@ module Miser
 
       # @return [Boolean] whether demo data was laid out
       def demo? = self['demo'] == true
+
+      # @return [String] what other programs know this shop by; it says nothing of whose it is
+      def mark
+        self['mark'] || @db.transaction(mode: :immediate) { self['mark'] || SecureRandom.hex(12).tap { |mark| self['mark'] = mark } }
+      end
 
       def []=(key, value)
         @db.transaction(mode: :immediate) { @db[:shop].insert_conflict(:replace).insert(key: key, value: JSON.generate(value)) }

@@ -1,6 +1,9 @@
 # frozen_string_literal: true
 
 require 'json'
+require 'sequel'
+require_relative 'finding'
+require_relative 'lessons'
 
 module Miser
   module Store
@@ -12,8 +15,9 @@ module Miser
       # @!attribute tally [Hash] where its ticket stands @!attribute bay [Hash] its line on the board
       # @!attribute names [String] what the board is filtered by @!attribute words [String] what is found in it
       # @!attribute finds [Array<Hash>] what a search may answer with
+      # @!attribute lessons [Array<Hash>, nil] what the job taught; nil: as it was
       # @!attribute maker [Object] what it was computed with, for whoever goes on with it; not kept
-      Summary = Struct.new(:tally, :bay, :names, :words, :finds, :maker, keyword_init: true)
+      Summary = Struct.new(:tally, :bay, :names, :words, :finds, :lessons, :maker, keyword_init: true)
 
       # @param database [Sequel::Database]
       # @param rules [String] by which summaries are made now
@@ -21,13 +25,23 @@ module Miser
         @db = database
         @table = database[:summaries]
         @rules = rules
+        @finding = Finding.new(database)
+        @lessons = Lessons.new(database)
       end
+
+      # @return [Lessons]
+      attr_reader :lessons
+
+      # @return [Finding]
+      attr_reader :finding
 
       # @return [void]
       def put(id, revision, summary)
         @table.insert_conflict(:replace).insert(job_id: id, revision: revision, rules: @rules, tally: JSON.generate(summary.tally),
           bay: JSON.generate(summary.bay), names: summary.names.downcase,
           words: summary.words.downcase, finds: JSON.generate(summary.finds))
+        @finding.put('job', id, names: summary.names, words: summary.words)
+        @lessons.put(id, summary.lessons) if summary.lessons
       end
 
       # @return [Hash, nil] the tally of that very revision, by the rules of now
@@ -40,45 +54,36 @@ module Miser
              .limit(limit).select_map(Sequel[:jobs][:id])
       end
 
-      # Lines of the board by bay and name, as they are kept.
-      # @param word [String] only those it is in
+      # How the board may stand.
+      ORDERS = { 'bay' => %i[bay name id], 'name' => %i[name id], 'newest' => [Sequel.desc(:created_at), :id],
+                 'oldest' => %i[created_at id],
+                 'changed' => [Sequel.desc(:changed_at), :id] }.freeze
+
+      # Lines of machines in the bays, as they are kept; what went out is in the book.
+      # @param word [String] only those it is in @param order [String] of ORDERS
+      # @param waiting [Boolean] only those that wait for something
       # @yieldparam behind [Array<String>] ids among those to be shown whose summary is to be made first
       # @return [Array(Array<String>, Integer)] JSON texts, and how many there are in all
-      def board(word: '', from: 0, limit: 100)
-        list = @db[:jobs].where(removed_at: nil)
-        list = list.where(id: @table.where(like(:names, word)).select(:job_id)) unless word.empty?
-        ids = list.order(:bay, :name, :id).limit(limit, from).select_map(:id)
+      def board(word: '', order: 'bay', waiting: false, from: 0, limit: 100)
+        list = @db[:jobs].where(removed_at: nil, handed_at: nil)
+        list = list.where(there(like(:names, word)).exists) unless word.empty?
+        list = list.where(there(Sequel.lit("json_extract(summaries.bay, '$.waiting') IS NOT NULL")).exists) if waiting
+        ids = list.order(*ORDERS.fetch(order)).limit(limit, from).select_map(:id)
         yield ids - current(ids) if block_given?
         kept = column(:bay, ids)
         [ids.filter_map { |id| kept[id] }, list.count]
       end
 
-      # @param word [String]
-      # @return [Array<Hash>] finds with that word in their label or detail, machines first
-      def search(word, limit)
-        word = word.downcase
-        words = word.split
-        machines = found(:names, words, limit) { |find| find['kind'] == 'machine' }
-        return machines.first(limit) if machines.size >= limit
+      # @param ids [Array<String>] @return [Hash{String=>Array<Hash>}] what a search may answer with, by job
+      def finds(ids) = column(:finds, ids).transform_values { |text| JSON.parse(text) }
 
-        (machines + found(:words, words, limit) do |find|
-          find['kind'] != 'machine' && words.all? do |w|
-            find['words'].include?(w)
-          end
-        end).first(limit)
-      end
+      # @param ids [Array<String>] @return [Hash{String=>Hash}] lines as a list shows them, by job
+      def lines(ids) = column(:bay, ids).transform_values { |text| JSON.parse(text) }
 
       private
 
-      # What summaries with all the words in a column may answer with, by name.
-      def found(column, words, limit, &)
-        hits = words.reduce(@db[:jobs].where(removed_at: nil)) do |jobs, word|
-          jobs.where(id: @table.where(like(column, word)).select(:job_id))
-        end
-        ids = hits.order(:name, :id).limit(limit).select_map(:id)
-        kept = column(:finds, ids)
-        ids.flat_map { |id| JSON.parse(kept.fetch(id)).select(&) }
-      end
+      # The summary of a job, where it is so.
+      def there(so) = @table.where(Sequel[:summaries][:job_id] => Sequel[:jobs][:id]).where(so)
 
       # @return [Array<String>] those of the ids whose summary is of their revision and by the rules of now
       def current(ids)

@@ -106,9 +106,12 @@ module Miser
 
       def assumed? = curve && curve.basis != :points
 
+      # Whether all that it is drawn through was read on other machines of its model.
+      def learnt? = points.any? && points.all? { |p| elsewhere?(p) }
+
       def basis_words
         { points: 'measured points', rating: 'rating and cut-in', rating_only: 'rating alone, cut-in assumed',
-          one_point: 'one measured speed' }.fetch(curve.basis)
+          one_point: 'one measured speed', same_model: 'points of the same model, measured elsewhere' }.fetch(curve.basis)
       end
 
       # @return [Array<Hash>] measured points that say both speed and amps
@@ -163,7 +166,8 @@ module Miser
         return needs('charging output is unknown: enter the rated watts, or measure what it earns') unless rating || points.any?
         return needs('enter the cut-in speed or the idle speed') unless cut_in
 
-        fit = Charging::EarnFit.new(form: form, v_ref: volts, cut_in: cut_in.first, settings: @settings, points: fit_points, rating: rating)
+        fit = Charging::EarnFit.new(form: form, v_ref: volts, cut_in: cut_in.first, settings: @settings, points: fit_points, rating: rating,
+          apart: apart)
         remark(fit)
         fit.curve(basis: basis, remarks: @remarks, inputs: fit_inputs)
       end
@@ -176,6 +180,7 @@ module Miser
       end
 
       def basis
+        return :same_model if learnt?
         return :points if speeds > 1
         return :one_point if points.any?
 
@@ -185,8 +190,21 @@ module Miser
       def fit_points
         @fit_points ||= points.map do |p|
           Charging::EarnFit::Point.new(rpm: p['rpm'].to_f, volts: (p['volts'] || held_volts).to_f, amps: p['amps'].to_f,
-            cold: p['stator'] == 'cold', sigma: clamp_sigma(p['amps'].to_f))
+            cold: p['stator'] == 'cold', sigma: learnt? ? clamp_sigma(p['amps'].to_f) : point_sigma(p))
         end
+      end
+
+      # What was read elsewhere is doubted by as much as its machines differ.
+      def point_sigma(point) = Math.hypot(clamp_sigma(point['amps'].to_f), (elsewhere?(point) && point['doubt_a']) || 0.0)
+
+      def elsewhere?(point) = point['taken_on'] && point['taken_on'] != 'this_machine'
+
+      # One machine of a model earns more than another at every speed alike: where nothing was read on this one, that is no scatter
+      # that more points would take away. A share.
+      def apart
+        return 0.0 unless learnt?
+
+        points.map { |p| p['doubt_a'] && p['amps'].positive? ? p['doubt_a'] / p['amps'] : @settings[:sigma_same_model] }.max
       end
 
       # What its plate says: cold, at the speed it is rated at.
@@ -228,6 +246,7 @@ module Miser
       def remark(fit)
         @remarks << 'Cut-in speed is assumed from the idle speed: the band is wide.' if points.empty? && !@alternator['cut_in_rpm']
         @remarks << 'One speed measured: the curve’s shape rests on its cut-in speed. Measure at a second speed.' if points.any? && speeds < 2
+        @remarks << 'Points of the same model, measured elsewhere: one read on this machine tells more.' if learnt?
         @remarks << 'Points taken on a cold stator were brought to hot.' if fit_points.any?(&:cold)
         miss = fit.miss or return
 
@@ -240,7 +259,7 @@ module Miser
           @settings.input('rating_sigma')]
         read = fit_points.map do |p|
           Input.new(name: format('Read at %d rpm%s', p.rpm.round, p.cold ? ', cold' : ''), value: p.amps, unit: 'A', sigma: p.sigma,
-            origin: 'clamp')
+            origin: learnt? ? 'same model, measured elsewhere' : 'clamp')
         end
         keys = [*('clamp_gain' if read.any?), *form.knee]
         [*read, *plate, *cut_in.last, *keys.map { |key| @settings.input(key) }, *Charging::Heat.new(@settings).inputs]

@@ -7,7 +7,8 @@ module Miser
   module Card
     # What is to be done on a machine: lamps with another part, the signals’ cure, feeds, boxes; and what must be opened for it.
     class Work
-      # What is got at in one go. @!attribute template [Template] @!attribute lamps [Array<Job::Lamp>] @!attribute what [String] of Template::OPENS
+      # What is got at in one go. @!attribute template [Template] @!attribute lamps [Array<Job::Lamp>] @!attribute what [String] of
+      # Template::OPENS
       # @!attribute times [Integer] how often it is done
       Opening = Struct.new(:key, :template, :lamps, :what, :times, :name, keyword_init: true)
 

@@ -52,7 +52,9 @@ module Miser
       # @param settings [Assumptions]
       # @param points [Array<Point>]
       # @param rating [Point, nil] as on its plate, cold; sigma is its doubt
-      def initialize(form:, v_ref:, cut_in:, settings:, points: [], rating: nil)
+      # @param apart [Float] how far the machine its points were read on may be from this one, a share alike at all speeds
+      def initialize(form:, v_ref:, cut_in:, settings:, points: [], rating: nil, apart: 0.0)
+        @apart = apart
         @form = form
         @v_ref = v_ref
         @cut_in = cut_in
@@ -220,7 +222,7 @@ module Miser
           ((1 / place.precision) + ((gain * place.amps)**2)) * (@heat.output**2), weight)
       end
 
-      def gain = @points.empty? ? 0.0 : @settings[:clamp_gain]
+      def gain = @points.empty? ? 0.0 : Math.hypot(@settings[:clamp_gain], @apart)
 
       def grid(along, across, lean)
         return ALONG.map { |z| place(@rows, best.u + (along * z), 0.0) } unless @form.knee?

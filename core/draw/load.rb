@@ -233,7 +233,7 @@ module Miser
         figures.filter_map do |f|
           volts = f['volts'] || (f['amps'] ? @stated_v : Volts::NOMINAL)
           amps = f['amps'] || (f['watts'] && (f['watts'] / volts))
-          amps && declared(Origin.named(f['origin']), amps, volts)
+          amps && declared(Origin.named(f['origin']), amps, volts, f)
         end
       end
 
@@ -241,10 +241,12 @@ module Miser
         rated_w && declared(Origin.named('nominal'), rated_w / Volts::NOMINAL, Volts::NOMINAL)
       end
 
-      def declared(origin, amps, volts)
+      # @param said [Hash] the figure: a doubt it states itself stands before the one usual of its origin
+      def declared(origin, amps, volts, said = {})
         return claimed(origin, volts) if origin.key == 'advertised'
 
-        Anchor.new(volts: volts, volts_sigma: 0.0, amps: amps, sigma: origin.sigma(amps, @settings), origin: origin)
+        Anchor.new(volts: volts, volts_sigma: 0.0, amps: amps, sigma: said['doubt_a'] || origin.sigma(amps, @settings), origin: origin,
+          note: said['note'])
       end
 
       # Advertised watts are a level spread, cut off where its own fuse, wire or plug ends.
@@ -278,7 +280,7 @@ module Miser
         inputs.concat(anchor.origin.settings.map { |key| @settings.input(key) })
         Working.new(title: "#{name}: amps at #{format('%.1f', volts)} V", formula: formula, inputs: inputs,
           source: "#{law.class.label}: #{law.class.source}",
-          notes: ["Law #{law_key}, #{law_origin}."])
+          notes: ["Law #{law_key}, #{law_origin}.", anchor.note].compact)
       end
 
       def feed_input

@@ -13,9 +13,10 @@ module Miser
       def ids(document)
         beams = %w[photographs photometry].flat_map { |list| Document.rows(document['beam'], list).map { |row| row['id'] } }
         steps = Document.rows(document['card'], 'photographs').map { |row| row['id'] }
+        looks = Document.rows(document, 'rechecks').flat_map { |row| Document.rows(row, 'photographs') }.map { |row| row['id'] }
         signed = Document.part(Document.part(document, 'handed_over'), 'files')
         receipts = Document.rows(document, 'purchases').filter_map { |row| Document.part(row, 'receipt')['id'] }
-        [*beams, *steps, *signed.values_at('pdf', 'data').compact, *Document.rows(signed, 'pictures'), *receipts].uniq
+        [*beams, *steps, *looks, *signed.values_at('pdf', 'data').compact, *Document.rows(signed, 'pictures'), *receipts].uniq
       end
 
       # Takes a receipt in; several lines of one delivery may stand on it.
@@ -32,6 +33,14 @@ module Miser
         return document if Document.rows(card, 'photographs').any? { |kept| kept['id'] == row['id'] }
 
         document.merge('card' => card.merge('photographs' => Document.rows(card, 'photographs') + [row]))
+      end
+
+      # Takes a photograph of a look again in.
+      # @param recheck [String] id @param row [Hash] id and what it says of itself @return [Hash] document
+      def recheck_photograph(document, recheck, row)
+        document.merge('rechecks' => Document.rows(document, 'rechecks').map do |look|
+          look['id'] == recheck ? look.merge('photographs' => Document.rows(look, 'photographs') + [row]) : look
+        end)
       end
 
       # Takes a photograph in; the one of the same beam and side goes.

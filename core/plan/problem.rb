@@ -29,7 +29,8 @@ module Miser
         def change? = take.values.any? { |what| !Taking::NOTHING.include?(what) }
       end
       # Parts of what moves the doubt in what is kept. @!attribute variance [Float] A², its own
-      # @!attribute gain [Float] A that the meter's gain moves @!attribute clamp [Float] A alike, of the clamp @!attribute moved [Float] A by the volts
+      # @!attribute gain [Float] A that the meter's gain moves @!attribute clamp [Float] A alike, of the clamp @!attribute moved [Float] A
+      #   by the volts
       Doubt = Struct.new(:variance, :gain, :clamp, :moved) do
         def +(other) = Doubt.new(variance + other.variance, gain + other.gain, clamp + other.clamp, moved + other.moved)
         def -(other) = Doubt.new(variance - other.variance, gain - other.gain, clamp - other.clamp, moved - other.moved)

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../book/rechecks'
 require_relative '../ticket/stage'
 require_relative '../verdicts/hand_over'
 
@@ -16,7 +17,33 @@ module Miser
           raise Stage::NotYet.new(field: 'Hand over', why: "still open: #{left.first.text}",
             accepts: 'each open point mended, or why it is left so')
         end
-        call.document.merge('handed_over' => { 'at' => call.now, 'keeps_a' => Verdicts::HandOver.mark(call.ticket.budget) })
+        looks = Book::Rechecks.new(call.ticket.document).written(call.now[0, 10])
+        call.document.merge('handed_over' => { 'at' => call.now, 'keeps_a' => Verdicts::HandOver.mark(call.ticket.budget) },
+          **(looks.any? ? { 'rechecks' => Job::Plain.of(looks) } : {}))
+      end
+
+      # A machine that went out and stands in the bay again, on the same ticket.
+      act('back_in_bay') do |call|
+        at = call.document['handed_over']
+        unless at && at['at']
+          raise Stage::NotYet.new(field: 'Back in the bay', why: 'it was never handed over',
+            accepts: 'a machine that was')
+        end
+
+        call.document.merge('handed_over' => at.merge('back_at' => call.now))
+      end
+
+      # A look again, done: every lamp that it is about was looked at.
+      act('recheck_done') do |call|
+        looks = Book::Rechecks.new(call.ticket.document)
+        look = looks.find(call.value)
+        Stages.known!(call.value, looks.rows.to_h { |r| [r['id'], r] }, 'Recheck')
+        unseen = Book::Rechecks.unseen(look)
+        if unseen.any?
+          raise Stage::NotYet.new(field: 'Done', why: "not looked at yet: #{unseen.map(&:name).first(4).join(', ')}",
+            accepts: 'what was seen at each lamp')
+        end
+        call.document.merge('rechecks' => Job::Plain.of(looks.done(call.value, call.now[0, 10], &call.fresh_id)))
       end
 
       def wants
@@ -25,7 +52,8 @@ module Miser
         [want('/handed_over', stale? ? 'Changed since it was handed over' : waiting)]
       end
 
-      def touched? = !document.handed_over.nil?
+      # Handed over, and not taken into the bay again since.
+      def touched? = !document.handed_over.nil? && document.handed_over['back_at'].nil?
 
       # The mark left at hand-over says what was kept then.
       def stale?

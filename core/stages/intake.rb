@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require_relative '../book/oddities'
+require_relative '../book/offers'
+require_relative '../book/nothing'
 require_relative '../job/offer'
 require_relative '../job/reshape'
 require_relative '../job/usual'
@@ -10,7 +13,8 @@ module Miser
     # The machine, its charging, its loads.
     class IntakeStage < Stage
       declare 'intake', label: 'Intake', group: 'look', place: 10
-      reads :name, :machine, :system, :circuits, :positions, :loads, :readings, :sums, :choices, :scenarios, :bench, :assumptions
+      reads :name, :machine_id, :came_in, :machine, :system, :circuits, :positions, :loads, :readings, :sums, :choices, :scenarios,
+        :bench, :assumptions
 
       act('system') do |call|
         Stages.known!(call.value, Job::Systems::BY_KEY, 'Electrical system')
@@ -34,9 +38,20 @@ module Miser
         Job::Usual.machine(call.document, call.value, &call.fresh_id)
       end
 
+      # What the book has of its model and its parts: points, draws, all, or one of them.
+      act('take_learnt') do |call|
+        offers = Book::Offers.new(call.ticket, call.ticket.book || Book::Nothing)
+        taken = offers.taken(call.document, call.value, &call.fresh_id)
+        if taken == call.document
+          raise Stage::Unavailable.new(field: 'From the book', given: call.value,
+            accepts: 'points, draws, all, or a load that it has a figure for')
+        end
+        Job::Plain.of(taken)
+      end
+
       def wants = [*speeds, *charging, *worthwhile, *loads]
 
-      def problems = ticket.consistency.of_machine
+      def problems = [*ticket.consistency.of_machine, *Book::Oddities.new(document, ticket.book || Book::Nothing).problems]
 
       def touched? = document.loads.any? || document.machine.any?
 

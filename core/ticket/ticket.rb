@@ -21,7 +21,7 @@ module Miser
   # for, and its stages in the order of the work. Nothing is locked; what is missing is
   # only said.
   class Ticket
-    attr_reader :document, :units, :catalogue, :market, :access
+    attr_reader :document, :units, :catalogue, :market, :access, :book
 
     # @param document [Hash, Job::Document] a valid job document
     # @param photometry [#call] Beam::Photometry by the id of its file, nil where there is none
@@ -30,9 +30,10 @@ module Miser
     # @param market [Buying::Market] what the shop can have, and has
     # @param kept [Hash] what was worked out for documents that differ in nothing it rests on
     # @param access [Card::Access, nil] how the shop opens machines; nil where nobody knows
+    # @param book [#model, #part, #visits, #twins, nil] what the shop has learnt; nil where nobody keeps a book
     # @param days [#call, nil] whole days from now to a day as it is written; without it no day is kept to
     def initialize(document, photometry: ->(_) {}, units: 'metric', catalogue: Parts::Catalogue::NONE, judged: {}, market: Buying::Market.new, days: nil,
-                   access: nil, kept: {})
+                   access: nil, kept: {}, book: nil)
       @document = Job::Document.of(document)
       @photometry = photometry
       @units = units
@@ -42,6 +43,7 @@ module Miser
       @days = days
       @access = access
       @kept = kept
+      @book = book
     end
 
     def inspect = "#<#{self.class} of #{document.id}>"
@@ -50,7 +52,7 @@ module Miser
     # @param document [Hash] @return [Ticket]
     def beside(document)
       Ticket.new(document, photometry: @photometry, units: units, catalogue: catalogue, market: market, judged: @judged,
-        days: @days, access: access, kept: @kept)
+        days: @days, access: access, kept: @kept, book: book)
     end
 
     # @return [Budget::Budget]
@@ -103,7 +105,8 @@ module Miser
 
     # Parts of a document that are written down at the machine, in the office and at the end, and change nothing of what is
     # planned for it.
-    QUIET = %w[card function left_open handed_over quotes purchases order plan note name bay fleet waiting].freeze
+    QUIET = %w[card function left_open handed_over quotes purchases order plan note name bay fleet waiting rechecks came_in
+      machine_id].freeze
 
     # Worked out once for all documents that differ in quiet parts alone.
     # @param name [Symbol] @param more [Array<Object>] what it rests on beside the document

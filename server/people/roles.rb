@@ -18,7 +18,7 @@ module Miser
       OWN = %r{\A/api/(me/|here\z)}
       OWNERS = [[nil, %r{\A/api/people(/|\z)}], [nil, %r{\A/api/tablets(/|\z)}], [%w[PATCH], %r{\A/api/shop\z}],
         [nil, %r{\A/api/copies(/|\z)}], [%w[PUT DELETE], %r{\A/api/access/}],
-        [%w[DELETE], %r{\A/api/removed(/|\z)}]].freeze
+        [nil, %r{\A/api/calendar\z}], [%w[POST], %r{\A/api/learnt/}], [%w[DELETE], %r{\A/api/removed(/|\z)}]].freeze
 
       module_function
 

@@ -48,7 +48,7 @@ module Miser
         machine(document).merge(
           scenario: first&.name,
           before: keeps['before'], after: keeps['after'], verdict: lines['after']&.verdict, verdict_before: lines['before']&.verdict,
-          next: counted.next_step&.except('weight', 'worth'),
+          cents: ticket.list.cents + ticket.purchases.cents, next: counted.next_step&.except('weight', 'worth'),
           stages: Stage.all.map { |s| { stage: s.key, label: s.label, state: counted.stages[s.key]['state'] } },
           flags: ticket.flags.select(&:serious?).map { |f| flag(f) }
         )
@@ -60,13 +60,14 @@ module Miser
       def bay_without_figures(document)
         unknown = figure(Figure.unknown('A', 'Miser made a mistake with this machine; it is written in its log'))
         machine(document).merge(
-          scenario: nil, before: unknown, after: unknown, verdict: nil, verdict_before: nil,
+          scenario: nil, before: unknown, after: unknown, verdict: nil, verdict_before: nil, cents: nil,
           next: { stage: Stage.all.first.key, at: '/machine', text: 'not known: it can’t be figured' }, stages: [], flags: []
         )
       end
 
       def machine(document)
-        { id: document.id, name: document.name, bay: document.bay, fleet: document.fleet, kind: document.machine['kind'],
+        { id: document.id, name: document.name, bay: document.bay, fleet: document.fleet, model: document.machine['model'],
+          kind: document.machine['kind'],
           waiting: [document.waiting, Buying::Purchases.new(document).waits].compact.join('; ').then { |text| text.empty? ? nil : text } }
       end
 

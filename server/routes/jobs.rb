@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require 'date'
 require 'securerandom'
 require_relative '../../formats/job_file'
 require_relative '../../formats/typed_edits'
@@ -18,7 +19,8 @@ module Miser
         def self.registered(app)
           app.get('/api/jobs') do
             jobs.catch_up(BEHIND_MOST)
-            lines, count = jobs.board(word: params['only'].to_s.strip[0, 100],
+            order = Store::Summaries::ORDERS.key?(params['order']) ? params['order'] : 'bay'
+            lines, count = jobs.board(word: params['only'].to_s.strip[0, 100], order: order, waiting: params['waiting'] == '1',
               from: params['from'].to_s.to_i.clamp(0, 1_000_000), limit: PAGE)
             content_type :json
             # The lines are kept as they go out.
@@ -27,10 +29,7 @@ module Miser
 
           app.post('/api/jobs') do
             body = body_of('/api/jobs')
-            document = Job::Template.job(id: Jobs.fresh_id, name: body['name'].strip, system: body['system'] || 'battery_dc',
-              assumptions: settings.shop.assumptions)
-            document['bay'] = body['bay'] if body['bay']
-            document = Jobs.usual(document, body['usual']) if body['usual']
+            document = body['machine'] ? Jobs.again(self, body) : Jobs.fresh(self, body)
             Jobs.check(document)
             answer(201, opened(jobs.create(document)))
           end
@@ -62,6 +61,31 @@ module Miser
             body = body_of('/api/jobs/{id}/act')
             answer(200, changed(found(Jobs.act(self, params['id'], body)), **view(body)))
           end
+        end
+
+        # A ticket for a machine that the book does not know.
+        def self.fresh(app, body)
+          document = Job::Template.job(id: fresh_id, name: body['name'].strip, system: body['system'] || 'battery_dc',
+            assumptions: app.settings.shop.assumptions)
+          document['bay'] = body['bay'] if body['bay']
+          document['came_in'] = Date.today.iso8601
+          document = usual(document, body['usual']) if body['usual']
+          model = body['model'].to_s.strip
+          model.empty? ? document : document.merge('machine' => document['machine'].merge('model' => model))
+        end
+
+        # A machine of the book comes in again.
+        def self.again(app, body)
+          machine = app.found(app.settings.learnt.machine(body['machine']), 'machine')
+          if machine['gone_on']
+            raise Refusal.new(422, 'This machine is gone.', kept: 'What you typed stays in the field.',
+              fields: [{ at: '/machine', field: 'Machine in the book', message: "is gone since #{machine['gone_on']}",
+                         accepts: 'a machine that is here; its page in the book brings it back' }])
+          end
+          last = app.settings.learnt.machines.jobs(machine['id']).first
+          document = app.found(last && app.jobs.find(last[:id]), 'job on this machine').document
+          Miser::Job::Plain.of(Miser::Book::Again.new(document, machine).job(id: fresh_id, machine_id: machine['id'],
+            today: Date.today.iso8601, bay: body['bay'], &method(:fresh_id)))
         end
 
         # @raise [Stage::Unavailable]

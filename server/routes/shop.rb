@@ -2,6 +2,7 @@
 
 require_relative '../../formats/typed_edits'
 require_relative '../../instruments/address'
+require_relative '../find'
 require_relative '../reference'
 require_relative 'jobs'
 
@@ -10,11 +11,6 @@ module Miser
     module Routes
       # The shop's own settings, the trade's tables, and search.
       module Shop
-        # Answers of a search.
-        HITS = 30
-        # Machines that a stage sought by name is shown of.
-        STAGE_HITS = 6
-
         def self.registered(app)
           app.get('/api/health') { answer(200, { version: VERSION, database: settings.shop.form }) }
           app.post('/api/here') do
@@ -35,7 +31,7 @@ module Miser
           end
 
           app.get('/api/search') do
-            answer(200, { hits: Shop.search(settings.jobs, settings.parts, params['q'].to_s.strip[0, 100].downcase).first(HITS) })
+            answer(200, { hits: Find.new(settings).hits(params['q'].to_s.strip[0, 100]) })
           end
         end
 
@@ -86,31 +82,6 @@ module Miser
           raise Refusal.new(422, 'This was not saved.', kept: 'What you typed stays in the field.',
             fields: [{ at: "/instruments/#{row['id']}/confirmed", field: row['name'], message: why,
                        accepts: "an address on the shop’s own network, port #{Miser::Instruments::Address::PORT}; or say that it is meant" }])
-        end
-
-        def self.search(jobs, parts, word)
-          return [] if word.empty?
-
-          jobs.catch_up(Jobs::BEHIND_MOST)
-          words = word.split
-          stages(jobs, words) + found(jobs, parts, word, words)
-        end
-
-        # Stages by their name, of the machines that the other words name; of some machines, where none is named.
-        def self.stages(jobs, words)
-          Stage.all.flat_map do |stage|
-            rest = words.reject { |w| stage.label.downcase.include?(w) }
-            next [] if rest.size == words.size || words.size - rest.size < [stage.label.split.size, 1].min
-
-            ids = jobs.board(word: rest.join(' '), from: 0, limit: STAGE_HITS).first.map { |line| JSON.parse(line).slice('id', 'name') }
-            ids.map { |m| { kind: 'stage', label: stage.label, detail: m['name'], job: m['id'], stage: stage.key, subject: nil } }
-          end
-        end
-
-        def self.found(jobs, parts, word, words)
-          shelf = parts.offered.select { |p| words.all? { |w| p.values_at('name', 'base', 'note').compact.join(' ').downcase.include?(w) } }
-          jobs.summaries.search(word, HITS).map { |hit| hit.except('words') } +
-            shelf.map { |p| { kind: 'part', label: p['name'], detail: p['base'].to_s, job: nil, stage: nil, subject: p['id'] } }
         end
       end
     end

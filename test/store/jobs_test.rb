@@ -109,7 +109,8 @@ class JobsTest < Miser::Test
       assert_equal 'wal', db.fetch('PRAGMA journal_mode').single_value
       assert_equal 1, db.fetch('PRAGMA foreign_keys').single_value
       tables = db[:sqlite_master].where(type: 'table').exclude(name: 'schema_info').select_map(%i[name sql])
-      tables.each { |name, sql| assert_match(/STRICT/i, sql, name) }
+      # What full text is found by is the library's own.
+      tables.reject { |name, _| name.to_s.start_with?('finding') }.each { |name, sql| assert_match(/STRICT/i, sql, name) }
       assert_raises(Sequel::DatabaseError) { db[:history].insert(job_id: 'nobody', revision: 1, document: '', what: '', at: '') }
       db.disconnect
       Store::Database.open(File.join(folder, 'deep/er/shop.db')).disconnect # a second start migrates nothing

@@ -13,16 +13,24 @@ module Miser
             lamp = found(ticket.document.lamp(params['lamp']), 'lamp')
             scenario, = Present.look(ticket.budget, params['scenario'], nil)
             tried, shelf = ticket.offers(lamp, settings.parts.offered, scenario)
-            answer(200, { lamp: lamp.id, tried: tried.map { |o| Choose.offer(o) }, shelf: shelf.map { |o| Choose.offer(o) } })
+            known = settings.learnt.known_parts
+            answer(200, { lamp: lamp.id, tried: tried.map { |o| Choose.offer(o, settings.learnt, known) },
+              shelf: shelf.map { |o| Choose.offer(o, settings.learnt, known) } })
           end
         end
 
-        # @param offer [Shelf::Offers::Offer]
-        def self.offer(offer)
+        # @param offer [Shelf::Offers::Offer] @param known [Set<String>] names of parts that anything was learnt of
+        def self.offer(offer, learnt, known)
           option = offer.option
           { part: offer.part.except(*Store::Parts::OWN), shelf_id: offer.part['shelf_id'] || offer.part['id'], choice: offer.choice,
             fit: offer.fit.verdict, reasons: offer.fit.reasons, functions: option.functions.map { |f| function(f) },
-            keeps: Present.figure(option.keeps), verdict: option.verdict }
+            keeps: Present.figure(option.keeps), verdict: option.verdict, learnt: Choose.findings(offer.part, learnt, known) }
+        end
+
+        def self.findings(part, learnt, known)
+          return [] unless known.include?(Miser::Book::Key.of(part['name']))
+
+          learnt.part(part['name'], part['shelf_id'] || part['id'])&.findings.to_a.map(&:to_h)
         end
 
         def self.function(said)

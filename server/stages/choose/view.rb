@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../../../core/job/fitting'
+require_relative '../../present/book'
 require_relative '../../stage_views'
 require_relative 'routes'
 
@@ -33,7 +34,7 @@ module Miser
     StageViews.declare('choose') do |ticket, _look|
       budget = ticket.budget
       { lamps: ticket.document.lamps.map { |l| ChooseView.lamp(budget, l) }, loads: Present.loads(budget),
-        accessories: budget.accessories.map { |a| Present.accessory(a) },
+        learnt: Present.learnt_parts(ticket), accessories: budget.accessories.map { |a| Present.accessory(a) },
         flags: budget.flags.select { |f| f.side == 'after' || f.key == 'data_bus' }.map { |f| Present.flag(f) } }
     end
   end

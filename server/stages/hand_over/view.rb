@@ -1,8 +1,10 @@
 # frozen_string_literal: true
 
+require 'date'
 require_relative '../../../core/buying/warranty'
 require_relative '../../../core/card/record'
 require_relative '../../days'
+require_relative '../../present/book'
 require_relative '../../stage_views'
 require_relative '../budget/view'
 require_relative '../beam/present'
@@ -43,8 +45,15 @@ module Miser
           loads: Present.loads(budget), changed: changed(ticket), beside: beside(ticket),
           bill: { cents: ticket.list.cents + ticket.purchases.cents, unpriced: ticket.list.unpriced }, must_know: sheet.must_know,
           done: record.done, cut: record.cut, tried: record.tried, warranty: warranty(ticket),
-          left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
+          rechecks: rechecks(ticket), left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
           pictures: sheet.pictures.keys.filter_map { |kind| BeamView.pictures(ticket.beams, kind) } }
+      end
+
+      # When it is to be looked at again, counted from the day it goes out.
+      def self.rechecks(ticket)
+        today = Date.today.iso8601
+        handed = ticket.stage('hand_over').touched? ? ticket.document.handed_over['at'][0, 10] : today
+        Book::Rechecks.new(ticket.document).all(handed).map { |r| Present.recheck(r, today) }
       end
 
       # What is promised for what was bought, where anything is known of it.

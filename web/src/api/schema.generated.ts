@@ -616,6 +616,284 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Machines of the book, a page */
+        get: operations["book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["machine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["editMachine"];
+        trace?: never;
+    };
+    "/api/machines/{id}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two books of one machine become one */
+        post: operations["joinMachines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fleet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fleet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fleet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fleetPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rechecks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Looks again that are not done, the earliest first */
+        get: operations["rechecks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rechecks.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rechecksCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/calendar/{secret}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        /** A feed that any calendar can follow; whoever has the address may */
+        get: operations["calendarFeed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["calendarAddress"];
+        put?: never;
+        /** A new address; the one before is withdrawn */
+        post: operations["newCalendarAddress"];
+        delete: operations["withdrawCalendar"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/rechecks/{recheck}/photographs": {
+        parameters: {
+            query: {
+                revision: number;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+                recheck: components["schemas"]["job_id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["recheckPhotograph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learnt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["learnt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learnt/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["learntPart"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learnt/model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["learntModel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learnt/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["learntFile"];
+        put?: never;
+        /** Another shop's file; a preview unless accepted */
+        post: operations["takeLearnt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learnt/exchange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["learntExchange"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learnt/batches/{id}/{act}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                act: "take_back" | "bring_back";
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a file back, or brings it back */
+        post: operations["learntBatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stages/budget": {
         parameters: {
             query?: {
@@ -1856,6 +2134,13 @@ export interface components {
         NewJob: {
             /** Machine */
             name: string;
+            /**
+             * Machine in the book
+             * @description comes in again as it went out the last time
+             */
+            machine?: string;
+            /** Model */
+            model?: string;
             /** Bay */
             bay?: string;
             /**
@@ -2087,6 +2372,9 @@ export interface components {
             name: string;
             bay: string | null;
             fleet: string | null;
+            model: string | null;
+            /** @description what its parts come to */
+            cents: number | null;
             kind: string | null;
             waiting: string | null;
             scenario: string | null;
@@ -2116,7 +2404,7 @@ export interface components {
         };
         Act: {
             /** @enum {unknown} */
-            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "same" | "split" | "cure" | "wiring_take" | "wiring_kind" | "wiring_cure" | "wiring_box" | "plan_take" | "quote_make" | "quote_accept" | "order_place" | "order_came" | "hand_over";
+            act: "undo" | "redo" | "return" | "system" | "engine" | "lamp" | "usual" | "take_learnt" | "same" | "split" | "cure" | "wiring_take" | "wiring_kind" | "wiring_cure" | "wiring_box" | "plan_take" | "quote_make" | "quote_accept" | "order_place" | "order_came" | "hand_over" | "back_in_bay" | "recheck_done";
             revision: number;
             value?: string;
             scenario?: string;
@@ -2288,7 +2576,7 @@ export interface components {
         Hits: {
             hits: {
                 /** @enum {unknown} */
-                kind: "machine" | "load" | "part" | "stage";
+                kind: "machine" | "job" | "book" | "load" | "part" | "stage" | "note" | "fitted" | "step";
                 label: string;
                 detail: string;
                 job: string | null;
@@ -2600,6 +2888,337 @@ export interface components {
             marks_left: number;
             last_lux: number | null;
         };
+        BookRow: {
+            id: string;
+            name: string;
+            owner: string | null;
+            model: string | null;
+            year: number | null;
+            gone_on: string | null;
+            jobs: number;
+            /** @description when the last job went out */
+            last: string | null;
+            /** @description a job of it that stands in the bay */
+            open: string | null;
+            /** @description looks again that are due */
+            due: number;
+        };
+        BookPage: {
+            machines: components["schemas"]["BookRow"][];
+            count: number;
+            all: number;
+            owners: {
+                owner: string;
+                machines: number;
+            }[];
+        };
+        KeptMachine: {
+            id: string;
+            name: string;
+            fleet?: string;
+            note?: string;
+            gone_on?: string;
+            gone_to?: string;
+            machine?: {
+                kind?: string;
+                engine?: string;
+                model?: string;
+                year?: number;
+                frame?: string;
+                distance_km?: number;
+                hours?: number;
+            };
+        };
+        Lesson: {
+            on: string;
+            value: number | null;
+            sigma: number | null;
+            claimed: number | null;
+            n: number;
+            what: string;
+            words: string | null;
+            job: string | null;
+            name: string | null;
+            rpm: number | null;
+            note: string | null;
+        };
+        BookTrend: {
+            slope: number;
+            error: number;
+            drifts: boolean;
+            words: string;
+        };
+        BookOthers: {
+            shop: string;
+            made_on: string;
+            n: number;
+            mean: number | null;
+            deviation?: number | null;
+            claimed?: number | null;
+            first_on?: string | null;
+            last_on?: string | null;
+        }[];
+        BookSeries: {
+            what: string;
+            words: string;
+            unit: string;
+            drift: string;
+            drifts: boolean;
+            trend: components["schemas"]["BookTrend"] | null;
+            rows: components["schemas"]["Lesson"][];
+        };
+        /** @enum {unknown} */
+        Standing: "done" | "rests" | "unknown" | "overdue" | "due" | "soon" | "later";
+        Recheck: {
+            id: string;
+            job?: string;
+            what: string;
+            why: string;
+            due_on: string | null;
+            every_days: number | null;
+            standing: components["schemas"]["Standing"];
+            words: string;
+            dropped: boolean;
+            /** @description the job has it as a row */
+            kept: boolean;
+            done_on: string | null;
+            lamps: {
+                id: string;
+                name: string;
+                part: string | null;
+                saw: string | null;
+            }[];
+        };
+        MachineBook: {
+            machine: components["schemas"]["KeptMachine"];
+            twins: {
+                id: string;
+                name: string;
+            }[];
+            open: string | null;
+            jobs: {
+                id: string;
+                name: string;
+                came_in: string;
+                handed_at: string | null;
+                distance_km: number | null;
+                hours: number | null;
+                before: components["schemas"]["Figure"] | null;
+                after: components["schemas"]["Figure"] | null;
+                verdict: string | null;
+                cents: number | null;
+                bay: string | null;
+            }[];
+            series: components["schemas"]["BookSeries"][];
+            rechecks: components["schemas"]["Recheck"][];
+        };
+        DueRow: {
+            job: string;
+            id: string;
+            machine_id: string;
+            machine: string;
+            owner: string | null;
+            due_on: string | null;
+            what: string;
+            why: string;
+            standing: components["schemas"]["Standing"];
+            words: string;
+        };
+        DueList: {
+            today: string;
+            overdue: number;
+            due: number;
+            soon: number;
+            rechecks: components["schemas"]["DueRow"][];
+        };
+        CalendarAddress: {
+            path: string | null;
+            made_at: string | null;
+        };
+        Fleet: {
+            owner: string;
+            on: string;
+            cents: number;
+            currency: string | null;
+            open: number;
+            /** @description machines that owe */
+            short: number;
+            machines: {
+                id: string;
+                name: string;
+                model: string | null;
+                year: number | null;
+                frame: string | null;
+                jobs: number;
+                job: string | null;
+                in_bay: boolean;
+                before: components["schemas"]["Figure"] | null;
+                after: components["schemas"]["Figure"] | null;
+                scenario: string | null;
+                verdict: string | null;
+                cents: number;
+                rechecks: {
+                    due_on: string | null;
+                    what: string;
+                    standing: components["schemas"]["Standing"];
+                    words: string;
+                    job: string;
+                    id: string;
+                }[];
+            }[];
+        };
+        RecordFinding: {
+            /** @enum {unknown} */
+            level: "note" | "warning";
+            text: string;
+        };
+        LearntList: {
+            counts: {
+                [key: string]: number;
+            };
+            parts: {
+                key: string;
+                label: string;
+                jobs: number;
+                fitted: number;
+                disappoints: boolean;
+                says: string | null;
+                mean: number | null;
+                claimed: number | null;
+                n: number;
+            }[];
+            models: {
+                key: string;
+                label: string;
+                rows: number;
+                jobs: number;
+            }[];
+            work: {
+                key: string;
+                label: string;
+                n: number;
+                mean: number | null;
+                deviation: number | null;
+                sigma?: number | null;
+                unit?: string;
+                reckoned: number | null;
+                rows: components["schemas"]["Lesson"][];
+            }[];
+        };
+        PartRecord: {
+            label: string;
+            shelf_id: string | null;
+            disappoints: boolean;
+            fitted: number;
+            findings: components["schemas"]["RecordFinding"][];
+            draws: {
+                item: string;
+                words: string;
+                unit?: string;
+                n: number;
+                mean: number | null;
+                deviation: number | null;
+                sigma: number | null;
+                at_v: number;
+                claimed: number | null;
+                ratio: number | null;
+                ratio_deviation: number | null;
+                trend: components["schemas"]["BookTrend"] | null;
+                lessons: components["schemas"]["Lesson"][];
+                others: components["schemas"]["BookOthers"];
+            }[];
+            shares: {
+                what: string;
+                k: number;
+                of: number;
+                bounds: number[] | null;
+            }[];
+            minutes: {
+                n: number;
+                mean: number | null;
+                deviation: number | null;
+                sigma?: number | null;
+                unit?: string;
+                reckoned: number | null;
+            };
+            rows: components["schemas"]["Lesson"][];
+        };
+        RecordGroup: {
+            item: string;
+            words: string;
+            n: number;
+            mean: number | null;
+            deviation: number | null;
+            sigma: number | null;
+            unit: string;
+            origin: string;
+            rpm: number | null;
+            stator: string | null;
+            lessons: components["schemas"]["Lesson"][];
+            others: components["schemas"]["BookOthers"];
+        };
+        ModelRecord: {
+            label: string;
+            machines: number;
+            jobs: number;
+            points: components["schemas"]["RecordGroup"][];
+            earns: components["schemas"]["RecordGroup"][];
+            held: components["schemas"]["RecordGroup"][];
+            draws: components["schemas"]["RecordGroup"][];
+        };
+        LearntPreview: {
+            shops: {
+                shop: string;
+                made_on: string;
+                rows: number;
+            }[];
+            /** @description shops of which as new a file is here */
+            older: number;
+            good: number;
+            bad: number;
+            errors: components["schemas"]["FieldError"][];
+            sample: {
+                subject: string;
+                label: string;
+                what: string;
+                item: string;
+                n: number;
+                mean: number;
+            }[];
+            /** @description what it is taken back by; null for a preview */
+            batch: number | null;
+        };
+        LearntExchange: {
+            batches: {
+                batch: number;
+                taken_at: string;
+                gone_at: string | null;
+                shops: number;
+                rows: number;
+            }[];
+            shops: {
+                shop: string;
+                made_on: string;
+                serial: number;
+                rows: number;
+            }[];
+        };
+        BookOffer: {
+            /** @description what the act takes */
+            key: string;
+            name: string;
+            words: string;
+            origin: string;
+            record?: string | null;
+            part?: boolean;
+        };
+        BookOffers: {
+            model: string | null;
+            machines: number;
+            points: components["schemas"]["BookOffer"][];
+            draws: components["schemas"]["BookOffer"][];
+            parts: components["schemas"]["BookOffer"][];
+        };
         RideView: {
             net: components["schemas"]["Figure"];
             charge_before: number | null;
@@ -2674,6 +3293,8 @@ export interface components {
             }[];
             keeps: components["schemas"]["Figure"];
             verdict: string | null;
+            /** @description what the shop has learnt of it, the worst first */
+            learnt: components["schemas"]["RecordFinding"][];
         };
         /** @description a lamp, what it does, what was decided for it */
         LampView: {
@@ -2705,6 +3326,15 @@ export interface components {
             lamps: components["schemas"]["LampView"][];
             loads: components["schemas"]["LoadView"][];
             accessories: components["schemas"]["AccessoryView"][];
+            /** @description what the shop has learnt of parts fitted or tried */
+            learnt: {
+                lamp: string;
+                choice: string;
+                part: string;
+                disappoints: boolean;
+                findings: components["schemas"]["RecordFinding"][];
+                offers: components["schemas"]["BookOffer"][];
+            }[];
             flags: components["schemas"]["Flag"][];
         };
         CardWhy: {
@@ -2937,6 +3567,8 @@ export interface components {
                 name: string;
                 words: string;
             }[];
+            /** @description when it is to be looked at again */
+            rechecks: components["schemas"]["Recheck"][];
             must_know: string[];
             /** @description of headlight */
             beam: string[];
@@ -3010,6 +3642,15 @@ export interface components {
             loads: components["schemas"]["LoadView"][];
             circuits: components["schemas"]["CircuitView"][];
             flags: components["schemas"]["Flag"][];
+            book: components["schemas"]["BookOffers"];
+            /** @description other jobs on this machine, the last first */
+            visits: {
+                job: string;
+                name: string;
+                came_in: string | null;
+                distance_km: number | null;
+                hours: number | null;
+            }[];
             offers: {
                 engine: components["schemas"]["LoadOffer"];
                 accessory: components["schemas"]["LoadOffer"];
@@ -4174,7 +4815,7 @@ export interface components {
         /** @description money in cents */
         job_cents: number;
         /** @enum {unknown} */
-        job_origin: "measured_settled" | "measured_cold" | "same_model" | "maker" | "nominal" | "advertised" | "default";
+        job_origin: "measured_settled" | "measured_cold" | "same_model" | "other_shop" | "maker" | "nominal" | "advertised" | "default";
         /** @enum {unknown} */
         job_law: "filament" | "driver" | "regulated" | "resistor" | "heater";
         /** @enum {unknown} */
@@ -4191,6 +4832,8 @@ export interface components {
             volts?: components["schemas"]["job_volts"];
             /** Note */
             note?: string;
+            /** Doubt */
+            doubt_a?: components["schemas"]["job_amps"];
         };
         job_function: {
             id: components["schemas"]["job_id"];
@@ -4481,6 +5124,13 @@ export interface components {
              * @enum {unknown}
              */
             stator?: "hot" | "cold";
+            /**
+             * Taken on
+             * @enum {unknown}
+             */
+            taken_on?: "this_machine" | "same_model" | "other_shop";
+            /** Doubt */
+            doubt_a?: components["schemas"]["job_amps"];
         };
         job_circuit: {
             id: components["schemas"]["job_id"];
@@ -4860,6 +5510,68 @@ export interface components {
              */
             at?: string;
         };
+        /** @description a day, as 2026-01-31 */
+        job_book_day: string;
+        job_recheck: {
+            id: components["schemas"]["job_id"];
+            /** Rule */
+            rule?: string;
+            /** What to look at */
+            what?: string;
+            /** Why */
+            why?: string;
+            /** Due */
+            due_on?: components["schemas"]["job_book_day"];
+            /**
+             * Again after
+             * @description whole days
+             */
+            every_days?: number;
+            /** Lamps */
+            lamps?: components["schemas"]["job_id"][];
+            /** Not wanted */
+            dropped?: boolean;
+            /** Done */
+            done_on?: components["schemas"]["job_book_day"];
+            /** Found */
+            found?: {
+                id: components["schemas"]["job_id"];
+                /**
+                 * Seen
+                 * @enum {unknown}
+                 */
+                saw?: "ok" | "loose" | "dim" | "dead";
+                /** Note */
+                note?: string;
+            }[];
+            /** Pulled at, and tightened */
+            pulled?: boolean;
+            /** Aimed again */
+            aimed?: boolean;
+            /** Volts, idling */
+            volts?: components["schemas"]["job_volts"];
+            /** Key-off draw */
+            key_off_a?: components["schemas"]["job_small_amps"];
+            /**
+             * Distance
+             * @description as its counter reads
+             */
+            distance_km?: number;
+            /** Note */
+            note?: string;
+            /** Photographs */
+            photographs?: {
+                id: components["schemas"]["job_id"];
+                /** Name */
+                name?: string;
+                /** When */
+                at?: string;
+                /** Width of the copy, px */
+                width?: number;
+                /** Height of the copy, px */
+                height?: number;
+            }[];
+        };
         /** @description a small length */
         job_small_length: number;
         /** @enum {unknown} */
@@ -5209,6 +5921,20 @@ export interface components {
                 redline_rpm?: components["schemas"]["job_rpm"];
                 /** Note */
                 note?: string;
+                /** Model */
+                model?: string;
+                /** Frame number */
+                frame?: string;
+                /**
+                 * Distance
+                 * @description as its counter reads
+                 */
+                distance_km?: number;
+                /**
+                 * Engine hours
+                 * @description as its counter reads
+                 */
+                hours?: number;
             };
             circuits: components["schemas"]["job_circuit"][];
             bench?: {
@@ -5334,8 +6060,12 @@ export interface components {
                 window?: number;
                 /** Measured cold only */
                 sigma_cold?: number;
-                /** Measured on the same model elsewhere */
+                /** Measured on one other copy of the same model */
                 sigma_same_model?: number;
+                /** Measured on the same model in other shops, beside their own spread */
+                sigma_other_shop?: number;
+                /** How many copies the usual spread counts for */
+                learnt_prior?: number;
                 /** Maker’s current figure */
                 sigma_maker?: number;
                 /** Nominal lamp watts */
@@ -5356,6 +6086,16 @@ export interface components {
                 seen_dim?: number;
                 /** Light share from which a lamp is lit */
                 seen_lit?: number;
+                /** Look again after the first rides, in days */
+                recheck_first?: number;
+                /** Look again at a bulb in an old reflector, in days */
+                recheck_year?: number;
+                /** Look again at what is glued on, in days */
+                recheck_glued?: number;
+                /** Look again at the headlamp’s adjusters, in days */
+                recheck_adjusters?: number;
+                /** Look again at a battery that something drains, in days */
+                recheck_drain?: number;
                 /** Most that a hole is opened */
                 fit_open_m?: number;
                 /** Most that tabs are thinned */
@@ -5515,6 +6255,10 @@ export interface components {
              * @description in a job file only: photographs as JPEG, photometry as LM-63, receipts as JPEG or PDF, the sheet of a hand-over as PDF and JSON
              */
             attachments?: components["schemas"]["job_attachment"][];
+            /** Machine in the book */
+            machine_id?: components["schemas"]["job_id"];
+            /** Came in on */
+            came_in?: components["schemas"]["job_book_day"];
             /** Job card */
             card?: {
                 /** How it is opened */
@@ -5557,6 +6301,8 @@ export interface components {
                     data?: components["schemas"]["job_id"];
                     pictures?: components["schemas"]["job_id"][];
                 };
+                /** Back in the bay */
+                back_at?: string;
             };
             /** Left open, and why */
             left_open?: {
@@ -5566,6 +6312,8 @@ export interface components {
                 /** Why it is left so */
                 reason?: string;
             }[];
+            /** Rechecks */
+            rechecks?: components["schemas"]["job_recheck"][];
             /** Ordered */
             purchases?: components["schemas"]["job_purchase"][];
             /** Plan */
@@ -6251,6 +6999,9 @@ export interface operations {
             query?: {
                 /** @description machines with this in their name, bay, fleet, or what they wait for */
                 only?: string;
+                order?: "bay" | "name" | "newest" | "oldest" | "changed";
+                /** @description only machines that wait for something */
+                waiting?: "1";
                 from?: number;
             };
             header?: never;
@@ -7084,6 +7835,532 @@ export interface operations {
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    book: {
+        parameters: {
+            query?: {
+                q?: string;
+                owner?: string;
+                model?: string;
+                order?: "name" | "owner" | "model";
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description machines */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookPage"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    machine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description its book */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineBook"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    editMachine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    edits?: components["schemas"]["Edit"][];
+                    /**
+                     * Gone on
+                     * @description a day, as 2026-01-31
+                     */
+                    gone_on?: string | null;
+                    /** Gone to */
+                    gone_to?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description its book */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineBook"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    joinMachines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    with: components["schemas"]["job_id"];
+                };
+            };
+        };
+        responses: {
+            /** @description the book that is left */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineBook"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    fleet: {
+        parameters: {
+            query: {
+                owner: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description all machines of an owner */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fleet"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    fleetPdf: {
+        parameters: {
+            query: {
+                owner: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the same on paper */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    rechecks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what falls due */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueList"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    rechecksCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the same as a calendar */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    calendarFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what falls due */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            410: components["responses"]["Refused"];
+        };
+    };
+    calendarAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description where the feed is */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarAddress"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    newCalendarAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description where the feed is */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarAddress"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    withdrawCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description where the feed is */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarAddress"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    recheckPhotograph: {
+        parameters: {
+            query: {
+                revision: number;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+                recheck: components["schemas"]["job_id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+                "image/heic": string;
+            };
+        };
+        responses: {
+            200: components["responses"]["Change"];
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Stale"];
+            413: components["responses"]["Refused"];
+            415: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    learnt: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what there are records of */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntList"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    learntPart: {
+        parameters: {
+            query: {
+                name: string;
+                shelf?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a part's record */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartRecord"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    learntModel: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a model's record */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelRecord"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    learntFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what goes to other shops */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+        };
+    };
+    takeLearnt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    accept?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description what would come in or came in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntPreview"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    learntExchange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what came from other shops */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntExchange"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    learntBatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                act: "take_back" | "bring_back";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description what came from other shops */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntExchange"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
         };
     };

@@ -1,0 +1,102 @@
+# frozen_string_literal: true
+
+require 'set'
+require_relative '../core/book/book'
+require_relative '../formats/learnt_file'
+require_relative '../store/elsewhere'
+require_relative '../store/lessons'
+require_relative '../store/machines'
+require_relative 'days'
+
+module Miser
+  module Server
+    # What the shop has learnt, as the core takes it: records of parts and models, a machine's earlier jobs.
+    class Learnt
+      # @param database [Sequel::Database] @param shop [Store::Shop]
+      def initialize(database, shop)
+        @lessons = Store::Lessons.new(database)
+        @elsewhere = Store::Elsewhere.new(database)
+        @machines = Store::Machines.new(database)
+        @shop = shop
+      end
+
+      attr_reader :lessons, :elsewhere, :machines
+
+      # @return [Assumptions] the shop's own
+      def settings = Assumptions.new(@shop.assumptions)
+
+      # @return [Book::ModelRecord, nil]
+      def model(key, but: nil)
+        return unless key
+
+        record = Book::ModelRecord.new(read(@lessons.of('model', key)).reject { |l| but && l.machine == but }, others('model', key),
+          settings)
+        record if record.any?
+      end
+
+      # @return [Book::PartRecord, nil]
+      def part(name, shelf_id = nil)
+        key = Book::Key.of(name) or return
+        record = Book::PartRecord.new(read(@lessons.of('part', key, shelf_id: shelf_id)), others('part', key), settings)
+        record if record.any?
+      end
+
+      # @return [Array<Book::Visit>] jobs on a machine, the first first
+      def visits(machine)
+        @machines.jobs(machine).reverse.map do |j|
+          Book::Visit.new(job: j[:id], name: j[:name], came_in: j[:came_in] || j[:created_at][0, 10], distance_km: j[:distance_km],
+            hours: j[:hours])
+        end
+      end
+
+      def twins(frame, machine) = @machines.twins(frame, machine)
+
+      def machine(id) = @machines.find(id)
+
+      # Parts, models or kinds of work that anything is known of.
+      # @return [Array<Hash>] key, label, rows, jobs
+      def keys(subject)
+        own = @lessons.keys(subject)
+        known = own.to_h { |k| [k[:key], true] }
+        (own + @elsewhere.keys(subject).reject { |k| known[k[:key]] }.map { |k| k.merge(jobs: 0) }).sort_by { |k| k[:label].to_s.downcase }
+      end
+
+      # @return [Set<String>] keys of parts that anything was learnt of
+      def known_parts = Set.new(keys('part').map { |k| k[:key] })
+
+      # What goes to other shops: the shop's own as sums, and what came from others, each under its mark.
+      # @param now [Time] @return [Array<Hash>] shop, made_on, serial, rows
+      def shared(now)
+        own = Book::Elsewhere.sums(read(@lessons.all), shop: @shop.mark, made_on: now.to_date.iso8601)
+        mine = { shop: @shop.mark, made_on: now.to_date.iso8601, serial: now.to_i, rows: own.map { |sum| Formats::LearntFile.row(sum) } }
+        by_shop = @elsewhere.all.group_by { |r| r['shop'] }
+        [mine, *@elsewhere.shops.map do |s|
+          s.slice(:shop, :made_on, :serial).merge(rows: by_shop.fetch(s[:shop],
+            []).map { |r| r.except('shop', 'made_on', 'key') })
+        end]
+      end
+
+      # @param shops [Array<Hash>] of a file
+      # @return [Array(Array<Hash>, Integer)] those that are not here yet, and how many are here already or are the shop's own
+      def fresh(shops)
+        there = @elsewhere.serials
+        new = shops.reject { |s| s[:shop] == @shop.mark || (there[s[:shop]] && there[s[:shop]] >= s[:serial]) }
+        [new, shops.size - new.size]
+      end
+
+      # @param rows [Array<Hash>] as they are kept @return [Array<Book::Lesson>] the first first
+      def read(rows) = rows.map { |r| Book::Lesson.new(**r) }.sort_by { |l| [l.on.to_s, l.job.to_s, l.id] }
+
+      # @return [Array<Book::Elsewhere>]
+      def others(subject, key) = Learnt.elsewhere(@elsewhere.of(subject, key))
+
+      # @param rows [Array<Hash>] as a file has them
+      def self.elsewhere(rows)
+        rows.map do |r|
+          Book::Elsewhere.new(**Book::Elsewhere.members.to_h { |m| [m, r[m.to_s]] },
+                more: r['more'] || {})
+        end
+      end
+    end
+  end
+end
