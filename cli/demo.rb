@@ -16,7 +16,7 @@ module Miser
         Listen.free!(options[:port]) unless options[:reset]
         Hold.take(path)
         if options[:reset]
-          DemoData.open(path, reset: true).disconnect
+          DemoData.open(path, reset: true, history: true).disconnect
           puts "Demo data laid out afresh in #{path}"
           return 0
         end
@@ -26,7 +26,7 @@ module Miser
       end
 
       def self.kept(path)
-        DemoData.open(path)
+        DemoData.open(path, history: true)
       rescue Store::Database::Unusable => e
         raise Failure, "#{e.message}. It is made up: bin/miser demo --reset lays it out afresh"
       end

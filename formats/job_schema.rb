@@ -71,14 +71,15 @@ module Miser
       end
       private_class_method :inside
 
-      CHECKER = resolved(JSONSchemer.schema(DOCUMENT))
+      CHECKER = resolved(JSONSchemer.schema(DOCUMENT, regexp_resolver: 'ecma'))
       MOST_ERRORS = 50
       # What is not known of a document, and kept for a newer Miser: so much of it.
       MOST_UNKNOWN = 200
       MOST_UNKNOWN_BYTES = 10_000
       # Schemas of older files, as they were published: a file is held against its own before it is brought forward.
       OLDER = (1...Job::Template::VERSION).to_h do |version|
-        [version, resolved(JSONSchemer.schema(JSON.parse(File.read(File.expand_path("published/job-#{version}.schema.json", __dir__)))))]
+        [version, resolved(JSONSchemer.schema(JSON.parse(File.read(File.expand_path("published/job-#{version}.schema.json", __dir__))),
+          regexp_resolver: 'ecma'))]
       end.freeze
       # For one row of a list alone.
       ROWS = %w[loads positions readings choices].to_h { |list| [list, CHECKER.ref("#/properties/#{list}/items")] }.freeze

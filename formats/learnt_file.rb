@@ -24,7 +24,8 @@ module Miser
       WIDEST = 3.0
       # Nothing of a kind is more: amps, volts, minutes.
       MOST = { 'draw' => 200.0, 'point' => 200.0, 'earns' => 200.0, 'held' => 100.0, 'minutes' => 1440.0 }.freeze
-      ROW = JobSchema.resolved(JSONSchemer.schema(JSON.parse(File.read(File.expand_path('learnt_row.schema.json', __dir__)))))
+      ROW = JobSchema.resolved(JSONSchemer.schema(JSON.parse(File.read(File.expand_path('learnt_row.schema.json', __dir__))),
+        regexp_resolver: 'ecma'))
       SHOP = /\A[a-z0-9]{8,64}\z/
       DAY = /\A\d{4}-\d\d-\d\d\z/
 
@@ -114,7 +115,7 @@ module Miser
 
       def parsed(text)
         refuse('file', "is #{text.bytesize / 1024 / 1024} MB", "at most #{MOST_BYTES / 1024 / 1024} MB") if text.bytesize > MOST_BYTES
-        whole = StrictJson.read(text)
+        whole = StrictJson.read(text, nesting: StrictJson::NESTING)
         unless whole.is_a?(Hash) && whole['format'] == FORMAT
           refuse('format', 'is no file of what a shop has learnt',
             "a file that Miser wrote: “format”: “#{FORMAT}”")

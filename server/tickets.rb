@@ -21,6 +21,9 @@ module Miser
       # Signal circuits judged lately, and photometry files read.
       JUDGED = 400
       FILES = 60
+      # Letters of a note that a list shows; notes of one job that are found.
+      SHOWN = 90
+      MOST_WRITTEN = 120
       # Plans worked out lately.
       KEPT = 40
       # What every summary rests on: the rules, and what they are told in.
@@ -103,11 +106,6 @@ module Miser
         own = [document.name, document.bay, document.fleet, *document.machine.values_at('model', 'frame')].compact.join(' ').downcase
         [machine.merge(words: own), *loads, *written(document)]
       end
-
-      # Letters of a note that a list shows.
-      SHOWN = 90
-      # Of each kind: more of one job would hide the others.
-      MOST_WRITTEN = 120
 
       def written(document)
         notes = Formats::JobNotes.all(document.to_h).first(MOST_WRITTEN)

@@ -284,9 +284,9 @@ module Miser
       def put(id, old, document, back:, forth:, what:)
         revision = old.revision + 1
         write_rows(id, old.document, document)
-        book(document, old.document)
         changed_at = now
         @db[:jobs].where(id: id).update(head(document).merge(revision: revision, changed_at: changed_at))
+        book(document, old.document)
         # What is rolled back was never there.
         @db.after_commit { @recent[[id, revision, changed_at]] = Ractor.make_shareable(document) }
         remember(id, revision, document, back: back, forth: forth, what: what)

@@ -7,6 +7,8 @@ module Miser
     # What jobs taught, a row a thing, written with each save. It is told by whoever knows the trade, and only kept here.
     class Lessons
       COLUMNS = %i[subject key shelf_id].freeze
+      # Whose it is, the job says.
+      JOBS = %i[job machine name].freeze
 
       # @param database [Sequel::Database]
       def initialize(database)
@@ -18,7 +20,7 @@ module Miser
       # @return [Integer] how many were written or taken out
       def put(job, rows)
         kept = @table.where(job_id: job).select_hash(:id, :body)
-        fresh = rows.to_h { |r| [r[:id], JSON.generate(r.except(:id, *COLUMNS))] }
+        fresh = rows.to_h { |r| [r[:id], JSON.generate(r.except(:id, *COLUMNS, *JOBS))] }
         gone = kept.keys - fresh.keys
         changed = rows.reject { |r| kept[r[:id]] == fresh[r[:id]] }
         @table.where(job_id: job, id: gone + changed.map { |r| r[:id] }).delete if gone.any? || changed.any?
@@ -60,9 +62,7 @@ module Miser
           :machine_id, Sequel[:jobs][:name]).all
         bodies = JSON.parse("[#{rows.map { |r| r[:body] }.join(',')}]", symbolize_names: false)
         rows.zip(bodies).map do |row, body|
-          { id: row[:id], subject: row[:subject], key: row[:key], shelf_id: row[:shelf_id], job: row[:job_id], machine: row[:machine_id],
-            name: row[:name],
-            **body.transform_keys(&:to_sym) }
+          { **body.transform_keys(&:to_sym), **row.slice(:id, :name, *COLUMNS), job: row[:job_id], machine: row[:machine_id] }
         end
       end
     end

@@ -9,6 +9,7 @@ module Miser
     class Machines
       # What a job says of its machine, and where. The counters are the last that anybody read.
       OWN = %w[kind model year frame engine distance_km hours].freeze
+      COUNTERS = %w[distance_km hours].freeze
       COLUMNS = %i[id name owner model gone_on].freeze
       ORDERS = { 'name' => %i[name id], 'owner' => %i[owner name id], 'model' => %i[model name id] }.freeze
 
@@ -100,7 +101,7 @@ module Miser
         list = list.where(removed_at: nil) unless removed
         list.select(:id, :name, :revision, :handed_at, :created_at, said('$.came_in', :came_in),
           said('$.machine.distance_km', :distance_km),
-          said('$.machine.hours', :hours)).all.sort_by { |j| [j[:came_in] || j[:created_at], j[:created_at]] }.reverse
+          said('$.machine.hours', :hours)).all.sort_by { |j| [(j[:came_in] || j[:created_at])[0, 10], j[:created_at]] }.reverse
       end
 
       # Other machines of a frame number.
@@ -124,7 +125,12 @@ module Miser
 
       # What differs from what was said before; all that is missing where nothing was.
       def merged(body, said, was)
-        return { **said, **body, 'machine' => said['machine'].merge(body['machine'] || {}) } unless was
+        unless was
+          own = body['machine'] || {}
+          # Counters only run on.
+          counters = COUNTERS.to_h { |k| [k, [own[k], said['machine'][k]].compact.max] }.compact
+          return { **said, **body, 'machine' => said['machine'].merge(own, counters) }
+        end
 
         changed = %w[name fleet].reject { |k| said[k] == was[k] }.to_h { |k| [k, said[k]] }
         inner = OWN.reject { |k| said['machine'][k] == was['machine'][k] }.to_h { |k| [k, said['machine'][k]] }

@@ -10,12 +10,17 @@ function packed(): Plugin {
   return {
     name: 'packed',
     apply: 'build',
-    generateBundle(_, bundle) {
-      for (const [name, file] of Object.entries(bundle)) {
-        if (!/\.(js|css|html|svg)$/.test(name)) continue
-        const source = file.type === 'chunk' ? file.code : file.source
-        this.emitFile({ type: 'asset', fileName: `${name}.gz`, source: gzipSync(source, { level: 9 }) })
-      }
+    // After all others: what they still change would be missing in the copies.
+    enforce: 'post',
+    generateBundle: {
+      order: 'post',
+      handler(_, bundle) {
+        for (const [name, file] of Object.entries(bundle)) {
+          if (!/\.(js|css|html|svg)$/.test(name)) continue
+          const source = file.type === 'chunk' ? file.code : file.source
+          this.emitFile({ type: 'asset', fileName: `${name}.gz`, source: gzipSync(source, { level: 9 }) })
+        }
+      },
     },
   }
 }

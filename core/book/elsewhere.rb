@@ -31,12 +31,9 @@ module Miser
       # Speeds are put together that tell nearly the same.
       SPEED_STEP = 250.0
       def self.step(lesson)
-        if lesson.what == 'point'
-          [lesson.item, lesson.more['stator'] || 'hot',
-            (lesson.more['rpm'] / SPEED_STEP).round].join('/')
-        else
-          lesson.item
-        end
+        return lesson.item unless lesson.what == 'point'
+
+        [lesson.item, lesson.more['stator'] || 'hot', (lesson.more['rpm'] / SPEED_STEP).round].join('/')
       end
 
       COUNTED = %w[fitted ok loose dim dead returned].freeze
@@ -48,10 +45,9 @@ module Miser
         values = COUNTED.include?(what) ? [] : one_each(list)
         spread = COUNTED.include?(what) ? Spread.new(list.sum(&:n), 1.0, 0.0) : Spread.of(values)
         claimed = list.filter_map(&:claimed)
-        new(shop: shop, made_on: made_on, subject: subject, key: key, label: list.last.label, what: what, item: item, n: spread.n,
-          mean: spread.mean,
-          squares: spread.squares, claimed: claimed.any? ? claimed.sum / claimed.size : nil, more: more(list),
-          first_on: month(list.first), last_on: month(list.last))
+        new(shop: shop, made_on: made_on, subject: subject, key: key, label: list.last.label, what: what, item: item,
+          n: spread.n, mean: spread.mean, squares: spread.squares, claimed: claimed.any? ? claimed.sum / claimed.size : nil,
+          more: more(list), first_on: month(list.first), last_on: month(list.last))
       end
 
       # A machine read twice is one copy.

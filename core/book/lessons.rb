@@ -74,12 +74,16 @@ module Miser
         { item: (function && function['does']) || does, claimed: claimed(thing), more: { 'lamp' => row['name'], 'words' => Job::Functions::BY_KEY[does]&.word } }
       end
 
-      # What is said of it beforehand: its watts, or its maker's amps.
+      # What is said of it beforehand: its watts, or its maker's amps carried along its law.
       # @return [Float, nil] A at the same volts
       def claimed(thing)
-        stated = Job::Document.rows(thing.document, 'figures').find { |f| %w[maker advertised].include?(f['origin']) && (f['amps'] || f['watts']) }
-        watts = thing.claim.watts || (stated && (stated['watts'] || (stated['amps'] * (stated['volts'] || AT_V))))
-        watts && (watts / AT_V)
+        return thing.claim.watts / AT_V if thing.claim.watts
+
+        said = Job::Document.rows(thing.document, 'figures').find { |f| f['origin'] == 'maker' && (f['amps'] || f['watts']) } or return
+        volts = said['volts'] || @document.settings[:stated_v]
+        amps = said['amps'] || (said['watts'] / volts)
+        there = thing.law.current(volts)
+        there.positive? ? amps * thing.law.current(AT_V) / there : nil
       end
 
       def of_load(row)

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../job/roles'
 require_relative 'elsewhere'
 require_relative 'lesson'
 require_relative 'spread'
@@ -10,10 +11,23 @@ module Miser
     class ModelRecord
       # Readings of one thing on different machines. @!attribute origin [String] same_model, other_shop
       # @!attribute sigma [Float] of a machine that nobody read @!attribute more [Hash] rpm, volts, role, base …
-      Group = Struct.new(:item, :spread, :sigma, :origin, :more, :lessons, :others, keyword_init: true) do
+      Group = Struct.new(:what, :item, :spread, :sigma, :origin, :more, :lessons, :others, keyword_init: true) do
         def amps = spread.mean
         def n = spread.n
+
+        # @return [String] which speed, which circuit, which lamp
+        def words
+          circuit, rest = item.split('/', 2)
+          return "#{more['rpm'].round} rpm#{', cold' if more['stator'] == 'cold'}" if what == 'point'
+          return [CIRCUITS[circuit], SPEEDS[rest]].compact.join(' ') if CIRCUITS.key?(circuit)
+
+          more['lamp'] || (Job::Roles::BY_KEY[more['role'] || circuit] || MISSING).label
+        end
       end
+      CIRCUITS = { 'dc' => 'battery circuit', 'ac' => 'lighting circuit' }.freeze
+      SPEEDS = { 'idle' => 'at idle', 'cruise' => 'at cruising speed' }.freeze
+      MISSING = Struct.new(:label).new('a load')
+      private_constant :MISSING
 
       # Speeds within so much of the slowest of them are one: a share. Assumption.
       ALIKE = 0.07
@@ -39,13 +53,8 @@ module Miser
       def points
         @points ||= begin
           own = of('point').group_by { |l| [l.item, l.more['stator'] || 'hot'] }.values.flat_map { |list| alike(list) }
-          if own.any?
-            own.map { |list| group(list.first.item, list, []) }
-          else
-            theirs('point').group_by(&:item).map do |item, far|
-              group(item.split('/').first, [], far)
-            end
-          end
+          far = own.any? ? {} : theirs('point').group_by(&:item)
+          own.map { |list| group(list.first.item, list, []) } + far.map { |item, list| group(item.split('/').first, [], list) }
         end
       end
 
@@ -54,8 +63,7 @@ module Miser
       def held = @held ||= grouped('held')
 
       # @param row [Hash] a load as the document reads it @return [Group, nil] what is known of such a load
-      def draw_of(row,
-                  item)
+      def draw_of(row, item)
         draws.find { |g| g.item == item && (g.more['base'].nil? || row['base'].nil? || g.more['base'] == row['base']) }
       end
 
@@ -64,8 +72,8 @@ module Miser
       def of(what) = lessons.select { |l| l.what == what }
       def theirs(what) = others.select { |o| o.what == what }
 
-      def grouped(what, &)
-        own = of(what).group_by(&)
+      def grouped(what)
+        own = of(what).group_by(&:item)
         far = theirs(what).group_by(&:item)
         (own.keys | far.keys).sort.map { |item| group(item, own[item] || [], far[item] || []) }
       end
@@ -75,8 +83,8 @@ module Miser
         own = Spread.of(list.group_by { |l| l.machine || l.job }.values.map { |same| same.sum(&:value) / same.size.to_f })
         elsewhere = Spread.together(far.sort_by(&:shop).map(&:spread))
         mine = own.n.positive?
-        Group.new(item: item, spread: mine ? own : elsewhere, sigma: sigma(own, elsewhere), origin: mine ? 'same_model' : 'other_shop',
-          more: mine ? told(list) : far_told(far), lessons: list, others: far)
+        Group.new(what: (list.first || far.first).what, item: item, spread: mine ? own : elsewhere, sigma: sigma(own, elsewhere),
+          origin: mine ? 'same_model' : 'other_shop', more: mine ? told(list) : far_told(far), lessons: list, others: far)
       end
 
       def sigma(own, elsewhere)
@@ -86,22 +94,20 @@ module Miser
         Math.hypot(elsewhere.sigma(**usual), @settings[:sigma_other_shop] * elsewhere.mean)
       end
 
-      # Speeds and volts in the middle; what the last of them was.
+      # Speeds and volts in the middle; the rest as the last of them has it.
       def told(list)
-        means = %w[rpm volts].to_h do |k|
-          [k,
-            list.filter_map { |l| l.more[k] }.then { |read| read.any? ? read.sum / read.size.to_f : nil }]
-        end
-        list.last.more.merge(means).compact
+        list.last.more.merge(middle { |key| list.filter_map { |l| l.more[key] && [l.more[key], 1] } })
       end
 
       def far_told(far)
         list = far.sort_by(&:shop)
-        means = %w[rpm volts].to_h do |k|
-          [k,
-            list.select { |o| o.more[k] }.then { |read| read.any? ? read.sum { |o| o.more[k] * o.n } / read.sum(&:n) : nil }]
-        end
-        (list.last&.more || {}).merge(means).compact
+        list.last.more.merge(middle { |key| list.filter_map { |o| o.more[key] && [o.more[key], o.n] } })
+      end
+
+      # @yieldparam key [String] @yieldreturn [Array<Array(Float, Integer)>] figures, and what each counts for
+      def middle
+        %w[rpm volts].to_h { |key| [key, yield(key)] }.reject { |_, read| read.empty? }
+                     .transform_values { |read| read.sum { |value, n| value * n } / read.sum(&:last).to_f }
       end
 
       def alike(list)

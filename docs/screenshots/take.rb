@@ -43,7 +43,7 @@ DEEDS = {
 
 only = ARGV
 Dir.mktmpdir do |folder|
-  database = Miser::Cli::DemoData.open(File.join(folder, 'demo.db'))
+  database = Miser::Cli::DemoData.open(File.join(folder, 'demo.db'), history: true)
   bench = Miser::StandIns.start
   Miser::Store::Shop.new(database)['instruments'] = bench.addresses
   copies = Miser::Store::Copies.new(File.join(folder, 'demo.db'))

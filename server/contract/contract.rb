@@ -90,7 +90,7 @@ module Miser
 
       # Other threads see the table whole, as it was or as it is.
       def add(pointer)
-        @openapi ||= JSONSchemer.openapi(document)
+        @openapi ||= JSONSchemer.openapi(document, regexp_resolver: 'ecma')
         found = @checkers&.fetch(pointer, nil) || Formats::JobSchema.resolved(@openapi.ref(pointer))
         @checkers = { **(@checkers || {}), pointer => found }
         found

@@ -112,16 +112,9 @@ module Miser
       end
 
       def group(group, unit)
-        { item: group.item, words: group_words(group), **spread(group.spread, unit, sigma: group.sigma), origin: group.origin,
+        { item: group.item, words: group.words, **spread(group.spread, unit, sigma: group.sigma), origin: group.origin,
           rpm: group.more['rpm'],
           stator: group.more['stator'], lessons: group.lessons.map { |l| lesson(l) }, others: others(group.others) }
-      end
-
-      def group_words(group)
-        speed = Book::MachineBook::SPEEDS[group.item.split('/').last]
-        return "#{group.more['rpm'].round} rpm#{', cold' if group.more['stator'] == 'cold'}" if group.more['rpm'] && speed.nil?
-
-        speed || group.more['lamp'] || Miser::Job::Roles.named(group.more['role'])&.label || group.item
       end
 
       def series(series)

@@ -59,7 +59,7 @@ module Miser
           record = learnt.part(row[:label], row[:shelf_id]) or return
           draw = record.draws.max_by { |d| d.spread.n }
           { key: row[:key], label: row[:label], jobs: row[:jobs], fitted: record.fitted, disappoints: record.disappoints?,
-            says: record.findings.first&.text, mean: draw && draw.spread.mean, claimed: draw&.claimed, n: draw ? draw.spread.n : 0 }
+            says: record.findings.first&.text, mean: draw&.spread&.mean, claimed: draw&.claimed, n: draw ? draw.spread.n : 0 }
         end
 
         # Minutes foretold and spent of a kind of step.
@@ -81,7 +81,8 @@ module Miser
 
         # Rows of a file that are shown before it is taken.
         SAMPLE = 40
-        def self.sample(shops) = shops.flat_map { |s| s[:rows] }.first(SAMPLE).map { |r| r.slice('subject', 'label', 'what', 'item', 'n', 'mean') }
+        SHOWN = %w[subject label what item n mean].freeze
+        def self.sample(shops) = shops.flat_map { |s| s[:rows] }.first(SAMPLE).map { |r| r.slice(*SHOWN) }
 
         # What would come in, then in: of each shop the newest, never one's own.
         def self.take(learnt, body)

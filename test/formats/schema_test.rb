@@ -22,6 +22,12 @@ class SchemaTest < Miser::Test
 
   def all_fields = @all_fields ||= fields
 
+  # What a pattern says is said of the whole text, not of one of its lines.
+  def test_no_text_of_two_lines_passes_for_an_id
+    job = Miser::Job::Template.job(id: "ok\nnot", name: 'x')
+    assert_equal(['/id'], Schema.errors(job).map(&:at))
+  end
+
   def test_every_figure_has_a_unit_and_bounds
     numbers = all_fields.select { |_, s| %w[number integer].include?(s['type']) && !s.key?('enum') && !s.key?('const') }
     assert_operator numbers.size, :>, 60

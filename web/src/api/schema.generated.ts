@@ -2582,6 +2582,8 @@ export interface components {
                 job: string | null;
                 stage: string | null;
                 subject: string | null;
+                /** @description its book */
+                machine?: string | null;
             }[];
         };
         Words: {

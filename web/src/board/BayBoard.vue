@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn, useEventListener } from '@vueuse/core'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, AWAY, type Schemas } from '../api/client'
 import { stageFor } from '../stages/registry'
@@ -24,6 +24,9 @@ const reference = useReference()
 const board = ref<Schemas['Board'] | null>(null)
 const failed = ref('')
 const filter = ref('')
+const order = ref<'bay' | 'name' | 'newest' | 'oldest' | 'changed'>('bay')
+const waiting = ref(false)
+const due = shallowRef<Schemas['DueList'] | null>(null)
 const making = ref(false)
 const importing = ref(false)
 const said = ref('')
@@ -37,7 +40,8 @@ async function fetchBoard(further = false) {
   const mine = ++turn
   const from = further ? bays.value.length : 0
   try {
-    const { data, error } = await api.GET('/api/jobs', { params: { query: { only: filter.value.trim() || undefined, from } } })
+    const query = { only: filter.value.trim() || undefined, order: order.value, waiting: waiting.value ? ('1' as const) : undefined, from }
+    const { data, error } = await api.GET('/api/jobs', { params: { query } })
     if (mine !== turn) return
     if (data) board.value = further ? { ...data, jobs: [...bays.value, ...data.jobs] } : data
     else failed.value = (error as { message?: string } | undefined)?.message ?? 'The board could not be read.'
@@ -45,14 +49,34 @@ async function fetchBoard(further = false) {
     if (mine === turn) failed.value = `${AWAY} Is it still running?`
   }
 }
-onMounted(() => fetchBoard())
+/** What falls due stands beside the board; where it can't be read, the board says so by itself. */
+async function fetchDue() {
+  const { data } = await api.GET('/api/rechecks').catch(() => ({ data: undefined }))
+  if (data) due.value = data
+}
+onMounted(() => {
+  void fetchBoard()
+  void fetchDue()
+})
 const fetchSoon = useDebounceFn(() => fetchBoard(), 100, { maxWait: 500 })
-useShopEvents((event) => !event.windows && void fetchSoon())
+useShopEvents((event) => {
+  if (event.windows) return
+  void fetchSoon()
+  void fetchDueSoon()
+})
+const fetchDueSoon = useDebounceFn(() => fetchDue(), 500, { maxWait: 3000 })
 watch(
-  filter,
+  [filter, order, waiting],
   useDebounceFn(() => fetchBoard(), 120),
 )
 const bays = computed(() => board.value?.jobs ?? [])
+const filtering = computed(() => filter.value.trim() !== '' || waiting.value)
+const urgent = computed(() => (due.value?.rechecks ?? []).filter((r) => r.standing === 'overdue' || r.standing === 'due'))
+const dueWords = computed(() => {
+  const { overdue = 0, due: today = 0, soon = 0 } = due.value ?? {}
+  const many = (n: number, what: string) => (n ? `${n} ${what}` : '')
+  return `Rechecks: ${[many(overdue, 'overdue'), many(today, 'due today'), many(soon, 'within a fortnight')].filter(Boolean).join(', ')}`
+})
 const left = computed(() => (board.value?.count ?? 0) - bays.value.length)
 const far = computed(() => Math.max(2, ...bays.value.flatMap((j) => [Math.abs(j.before.value ?? 0), Math.abs(j.after.value ?? 0)])))
 
@@ -97,12 +121,11 @@ function find() {
       <h1 class="text-2xl">Bay board</h1>
       <span class="text-dim">what each machine keeps, idling at a light at night</span>
       <span class="ml-auto flex flex-wrap items-center gap-2">
-        <label class="sr-only" for="bay-filter">Show only</label>
-        <input id="bay-filter" v-model="filter" class="field w-44" placeholder="show only …" />
         <button type="button" class="btn btn-bare" @click="find"><span class="kbd">/</span> find</button>
         <button type="button" class="btn btn-bare" :aria-label="theme.dark.value ? 'Light theme' : 'Dark theme'" @click="theme.toggle">
           <span class="kbd">T</span> {{ theme.dark.value ? 'light' : 'dark' }}
         </button>
+        <RouterLink class="btn btn-bare" to="/book">book</RouterLink>
         <RouterLink class="btn btn-bare" to="/shelf">shelf</RouterLink>
         <RouterLink class="btn btn-bare" to="/suppliers">suppliers</RouterLink>
         <RouterLink class="btn btn-bare" to="/shop">shop</RouterLink>
@@ -122,23 +145,61 @@ function find() {
       <p v-if="removed" class="my-3 flex items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1" role="status">
         {{ removed.name }} was removed. <button type="button" class="btn" @click="restore(removed.id)">Bring it back</button>
       </p>
-      <section v-if="board && board.count === 0 && !filter.trim()" class="my-10 max-w-xl">
+      <p
+        v-if="due && (urgent.length || due.soon)"
+        class="my-3 flex flex-wrap items-center gap-x-4 gap-y-1 border-l-4 px-3 py-1"
+        :class="due.overdue ? 'border-brick bg-brick-soft' : 'border-edge bg-shade'"
+        data-testid="due-strip"
+      >
+        <RouterLink
+          to="/rechecks"
+          class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+          :class="due.overdue ? 'text-brick' : ''"
+          >{{ dueWords }}</RouterLink
+        >
+        <RouterLink
+          v-for="r in urgent.slice(0, 3)"
+          :key="r.job + r.id"
+          class="inline-flex min-h-11 items-center underline decoration-line underline-offset-4"
+          :to="{ name: 'recheck', params: { id: r.job, recheck: r.id } }"
+          >{{ r.machine }}, {{ r.words }}</RouterLink
+        >
+      </p>
+      <div v-if="board && (board.count > 0 || filtering)" class="my-2 flex flex-wrap items-center gap-2">
+        <label class="sr-only" for="bay-filter">Show only</label>
+        <input id="bay-filter" v-model="filter" class="field w-52" placeholder="show only …" />
+        <button type="button" class="btn" :aria-pressed="waiting" @click="waiting = !waiting">waiting for parts</button>
+        <label class="ml-auto flex items-center gap-2"
+          ><span class="text-dim">by</span>
+          <select v-model="order" class="field w-auto" aria-label="Order of the board">
+            <option value="bay">bay</option>
+            <option value="name">name</option>
+            <option value="newest">newest ticket</option>
+            <option value="oldest">oldest ticket</option>
+            <option value="changed">last touched</option>
+          </select></label
+        >
+      </div>
+      <section v-if="board && board.count === 0 && !filtering" class="my-10 max-w-xl">
         <h2 class="text-xl">No machine in the bays.</h2>
-        <p class="my-3">Begin with “New machine”: its name and how its lamps are fed. Or open a job file from another shop.</p>
+        <p class="my-3">
+          Begin with “New machine”: its name and how its lamps are fed, or one of the book that comes in again. Or open a job file from
+          another shop.
+        </p>
         <p class="my-3 text-dim">
           To look round first: <code class="num">bin/miser demo</code> serves a made-up fleet, with data of its own beside yours.
         </p>
         <button type="button" class="btn btn-main" @click="making = true">New machine</button>
       </section>
       <div
-        v-if="board && (board.count > 0 || filter.trim())"
+        v-if="board && (board.count > 0 || filtering)"
         class="grid grid-cols-[4rem_minmax(9rem,1fr)_14rem_15rem_20.5rem] gap-x-4 border-b border-line py-2 text-sm font-semibold text-dim max-[900px]:hidden"
         aria-hidden="true"
       >
         <span>bay</span><span>machine</span><span class="text-center">owes | keeps: came in (dashed), after</span
         ><span>after the change</span><span>ticket, next step</span>
       </div>
-      <ul v-if="board && (board.count > 0 || filter.trim())">
+      <ul v-if="board && (board.count > 0 || filtering)">
         <li
           v-for="bay in bays"
           :key="bay.id"
@@ -192,7 +253,10 @@ function find() {
             </button>
           </div>
         </li>
-        <li v-if="bays.length === 0" class="p-6 text-dim">No machine matches “{{ filter }}”.</li>
+        <li v-if="bays.length === 0" class="p-6 text-dim">
+          No machine in the bays matches<template v-if="filter.trim()"> “{{ filter }}”</template>. What went out is in
+          <RouterLink class="underline" :to="{ name: 'book', query: { q: filter.trim() || undefined } }">the book</RouterLink>.
+        </li>
         <li v-if="left > 0" class="py-3">
           <button type="button" class="btn" @click="fetchBoard(true)">{{ left }} more</button>
         </li>

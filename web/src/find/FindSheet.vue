@@ -32,6 +32,9 @@ const commands = computed<Hit[]>(() => {
   const id = route.params.id as string
   const list: Hit[] = [
     { kind: 'go', label: 'Bay board', detail: 'all machines', go: () => void router.push('/') },
+    { kind: 'go', label: 'The book', detail: 'every machine, its jobs, its years', go: () => void router.push('/book') },
+    { kind: 'go', label: 'Rechecks', detail: 'what falls due; calendar', go: () => void router.push('/rechecks') },
+    { kind: 'go', label: 'What was learnt', detail: 'parts, models, minutes; other shops', go: () => void router.push('/learnt') },
     { kind: 'go', label: 'Suppliers and prices', detail: 'terms, price lists, the shop’s money', go: () => void router.push('/suppliers') },
     { kind: 'go', label: 'Shelf of parts', detail: 'add, edit, retire', go: () => void router.push('/shelf') },
     {
@@ -90,12 +93,14 @@ const search = useDebounceFn(async (text: string) => {
       label: h.label,
       detail: h.detail,
       go: () =>
-        void (h.job
-          ? router.push({
-              name: h.stage ?? stageFor(h.subject ? 'reading' : 'opening'),
-              params: { id: h.job, subject: h.subject ?? undefined },
-            })
-          : router.push({ name: 'shelf', params: { part: h.subject ?? '' } })),
+        void (h.machine
+          ? router.push({ name: 'machine', params: { id: h.machine } })
+          : h.job
+            ? router.push({
+                name: h.stage ?? (h.kind === 'job' ? 'hand_over' : stageFor(h.subject ? 'reading' : 'opening')),
+                params: { id: h.job, subject: h.subject ?? undefined },
+              })
+            : router.push({ name: 'shelf', params: { part: h.subject ?? '' } })),
     }))
   } catch {
     failed.value = true
@@ -120,7 +125,7 @@ function pick(hit: Hit | null) {
     <Combobox :model-value="null" nullable @update:model-value="pick">
       <ComboboxInput
         class="field text-lg"
-        placeholder="machine, load, part, stage, command"
+        placeholder="machine, owner, frame number, part, note, stage, command"
         aria-label="Find"
         autocomplete="off"
         @change="word = $event.target.value"

@@ -82,7 +82,13 @@ const two = (figure: Schemas['Figure'] | null, none: string) => (figure ? (figur
           </button>
         </li>
       </ol>
-      <PartPicker v-if="current" :key="current.id" :lamp="current" :loads="inside" />
+      <PartPicker
+        v-if="current"
+        :key="current.id"
+        :learnt="(view?.learnt ?? []).filter((l) => l.lamp === current?.id)"
+        :lamp="current"
+        :loads="inside"
+      />
     </div>
 
     <section v-for="c in acCircuits" :key="c.id" class="mt-8" :aria-label="`Regulator: ${c.name}`">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LearntNote from '../../parts/LearntNote.vue'
 import type { Schemas } from '../../api/client'
 import { useReference } from '../../state/useReference'
 import FigureValue from '../../ui/FigureValue.vue'
@@ -43,6 +44,7 @@ const word = (f: Schemas['PartOffer']['functions'][number], all: number) => (all
               ><span v-if="o.reasons.length" class="text-dim">: {{ o.reasons.join('; ') }}</span></span
             >
             <span v-if="o.part.note" class="block text-sm text-dim">{{ o.part.note }}</span>
+            <LearntNote :findings="o.learnt" :part="o.part.name" :most="2" />
             <button
               v-if="o.choice"
               type="button"

@@ -11,7 +11,7 @@ import { stageFor } from '../registry'
 import OfferRows from './OfferRows.vue'
 
 /** What a lamp gets: as it is, off, or a part; parts held against each other before. */
-const props = defineProps<{ lamp: Schemas['LampView']; loads: { id: string; role: string }[] }>()
+const props = defineProps<{ lamp: Schemas['LampView']; loads: { id: string; role: string }[]; learnt: Schemas['ChooseView']['learnt'] }>()
 const job = useJob()
 const shelf = useShelf()
 const all = ref(false)
@@ -135,6 +135,19 @@ async function keepOnShelf() {
       @drop="(id) => job.edit([{ op: 'remove', at: `/choices/${id}` }])"
       @edit="show"
     />
+    <template v-for="l in learnt" :key="l.choice">
+      <p
+        v-for="o in l.offers"
+        :key="o.key"
+        class="mb-2 flex flex-wrap items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1"
+        data-testid="learnt-offer"
+      >
+        <span class="min-w-0 flex-1"
+          ><span class="font-semibold">{{ o.name }}</span> {{ o.words }}</span
+        >
+        <button type="button" class="btn" @click="job.act('take_learnt', o.key)">Reckon with that</button>
+      </p>
+    </template>
     <p v-if="choice?.part" class="mb-4 flex flex-wrap gap-x-6">
       <RouterLink
         v-for="f in lamp.functions.filter((l) => l.choice === choice?.id)"

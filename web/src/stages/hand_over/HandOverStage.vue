@@ -9,12 +9,15 @@ import FailNote from '../../ui/FailNote.vue'
 import { digitsFor, figureText, money, plain } from '../../ui/format'
 import LeftOpenPart from '../../parts/LeftOpenPart.vue'
 import BeamPart from './BeamPart.vue'
+import RechecksPart from './RechecksPart.vue'
 
 const job = useJob()
 const reference = useReference()
 const document = computed(() => job.document!)
 const { view, failed } = useStageView('hand_over')
 const handed = computed(() => document.value.handed_over)
+/** It is out of the shop, and not in the bay again since. */
+const out = computed(() => !!handed.value?.at && !handed.value.back_at)
 const stale = computed(() => job.ticket?.stages.find((s) => s.stage === 'hand_over')?.state === 'stale')
 const rows = computed(() =>
   (view.value?.scenarios ?? []).flatMap((s) =>
@@ -68,20 +71,28 @@ function amps(id: string, side: 'before' | 'after') {
   <div class="max-w-[880px]">
     <div class="no-print mb-4 flex flex-wrap items-center gap-3">
       <h2 class="mr-auto text-xl">Hand over</h2>
-      <span v-if="handed?.at && !stale" class="text-moss">handed over {{ new Date(handed.at).toLocaleString() }}</span>
+      <span v-if="handed?.at && handed.back_at" class="text-dim"
+        >in the bay again since {{ new Date(handed.back_at).toLocaleDateString() }}</span
+      >
+      <span v-else-if="handed?.at && !stale" class="text-moss">handed over {{ new Date(handed.at).toLocaleString() }}</span>
       <span v-else-if="stale" class="text-brick">changed since it was handed over</span>
       <button type="button" class="btn" @click="print">Print</button>
       <a class="btn" :href="ofJob(job.id, 'hand-over.pdf')" download data-testid="signed-pdf">{{
         handed?.files ? 'The signed sheet, PDF' : 'PDF'
       }}</a>
       <a class="btn" :href="ofJob(job.id, 'file', { kind: 'job' })" download>Job file</a>
-      <button type="button" class="btn btn-main" @click="job.act('hand_over')">Mark as handed over</button>
+      <template v-if="out">
+        <RouterLink class="btn" :to="{ name: 'machine', params: { id: document.machine_id ?? job.id } }">Its book</RouterLink>
+        <button type="button" class="btn" @click="job.act('back_in_bay')">Back in the bay</button>
+      </template>
+      <button v-if="!out || stale" type="button" class="btn btn-main" @click="job.act('hand_over')">Mark as handed over</button>
     </div>
     <FailNote :text="failed" />
     <p v-if="handed?.files && stale" class="no-print mb-3 border-l-4 border-brass px-3 py-1" data-testid="signed-note">
       What was signed stays as it was: it lies in the signed sheet. Below stands the machine as it is now.
     </p>
     <LeftOpenPart v-if="view && view.left_open.length" :points="view.left_open" class="no-print mb-4" />
+    <RechecksPart v-if="view" :rechecks="view.rechecks" :handed="out" class="no-print mb-4" />
     <EmptyBox v-if="!view && !failed">Drawing up the sheet …</EmptyBox>
     <article v-if="view" class="sheet-page border-2 border-line bg-leaf p-6 print:border-0 print:p-0" aria-label="Hand-over sheet">
       <header class="mb-3 flex items-end justify-between border-b-2 border-ink pb-2">

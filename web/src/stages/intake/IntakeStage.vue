@@ -12,6 +12,7 @@ import FlagNote from '../../ui/FlagNote.vue'
 import PickField from '../../ui/PickField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import TextField from '../../ui/TextField.vue'
+import BookPart from './BookPart.vue'
 import CircuitPart from './CircuitPart.vue'
 import LampRows from './LampRows.vue'
 import LoadRows from './LoadRows.vue'
@@ -59,6 +60,10 @@ async function addLamp(event: Event) {
         <TextField at="/bay" label="Bay" />
         <TextField at="/fleet" label="Fleet or owner" />
         <TextField at="/waiting" label="Waiting for" />
+        <TextField at="/machine/model" label="Model" />
+        <TextField at="/machine/frame" label="Frame number" />
+        <QuantityField at="/machine/distance_km" label="Distance" unit="km" :step="100" />
+        <QuantityField at="/machine/hours" label="Engine hours" unit="h" :step="1" />
         <PickField at="/machine/kind" label="Kind" :options="reference.tables?.machine_kinds ?? []" />
         <div>
           <label class="mb-1 block text-dim" for="engine">Engine</label>
@@ -80,6 +85,8 @@ async function addLamp(event: Event) {
         <QuantityField at="/machine/redline_rpm" label="Redline" unit="rpm" :step="100" />
       </div>
     </section>
+
+    <BookPart v-if="view" :book="view.book" :visits="view.visits" />
 
     <section aria-labelledby="intake-system">
       <h2 id="intake-system" class="mb-3 text-xl">Electrical system</h2>
