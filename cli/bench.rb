@@ -2,6 +2,7 @@
 
 require_relative 'options'
 require_relative '../speed/beams'
+require_relative '../speed/book'
 require_relative '../speed/budgets'
 require_relative '../speed/cards'
 require_relative '../speed/fuzz'
@@ -21,6 +22,7 @@ module Miser
         Options.parse(argv, [], usage: 'bench [fuzz]')
         Speed::Budgets.new.run
         Speed::House.new.run
+        Speed::Book.new.run
         Speed::Signals.new.run
         Speed::Wiring.new.run
         Speed::Plans.new.run

@@ -45,6 +45,8 @@ module Miser
           'what is offered for a machine, on one sheet: the latest quote of the job, or one of the plans named'],
         'card' => ['card JOB [--pdf|--format text|pdf|json] [--sheet card|tray|joints|check …] [--paper a4|letter] [--to FILE [--over]] [--data DIR]',
           'the job card of a machine; on paper with the tray, the joining table and the function check'],
+        'learnt' => ['learnt give [--to FILE] | take FILE [--accept] | merge FILE … [--sum] [--to FILE] [--demo] [--data DIR]',
+          'what the shop has learnt of parts and models, for other shops and from them; merge: several files as one'],
         'diagnose' => ['diagnose JOB --seen FILE [--side SIDE] [--format text|json]', 'rank faults by what was seen'],
         'stand-ins' => ['stand-ins', 'serve the simulated bench meter and light meter on their own'],
         'bench' => ['bench [fuzz]', 'measure speed against outside references; fuzz: send twenty thousand bent requests']

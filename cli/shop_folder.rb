@@ -3,6 +3,7 @@
 require 'fileutils'
 require 'json'
 require 'securerandom'
+require_relative 'book_folder'
 require_relative 'buying_folder'
 require_relative 'job_argument'
 require_relative 'options'
@@ -35,6 +36,7 @@ module Miser
         @parts = Store::Parts.new(database)
         @shop = Store::Shop.new(database)
         @buying = BuyingFolder.new(database)
+        @book = BookFolder.new(database)
       end
 
       # @param folder [String] that is not there yet
@@ -62,11 +64,13 @@ module Miser
         reads = job_files(folder).map { |path, removed| [JobArgument.read(path), removed] }
         shelf = shelf_of(folder)
         buying = @buying.read(File.join(folder, 'buying'), shelf.map { |part, _| part['id'] } | @parts.all.map { |p| p['id'] })
+        book = @book.read(File.join(folder, 'book'))
         differs!(reads.map(&:first), shelf, settings) unless over
         @db.transaction(mode: :immediate) do
           reads.each { |read, removed| take(read, removed) }
           shelf.each { |part, picture| take_part(part, picture) }
           @buying.take(buying) if buying
+          @book.take(book) if book
           SETTINGS.each { |key| @shop[key] = settings[key] if settings.key?(key) }
           @shop['shelf_laid_out'] = true
         end
@@ -81,6 +85,7 @@ module Miser
         ids.each { |id, removed_at| job(File.join(top, removed_at ? 'removed' : 'jobs', id), id) }
         shelf(File.join(top, 'shelf'))
         @buying.write(File.join(top, 'buying'))
+        @book.write(File.join(top, 'book'))
         json(File.join(top, 'shop.json'), { 'format' => FORMAT, 'version' => VERSION, **SETTINGS.to_h { |key| [key, @shop[key]] }.compact })
         ids.size
       end

@@ -85,7 +85,14 @@ module Miser
       end
 
       # @param rows [Array<Hash>] as they are kept @return [Array<Book::Lesson>] the first first
-      def read(rows) = rows.map { |r| Book::Lesson.new(**r) }.sort_by { |l| [l.on.to_s, l.job.to_s, l.id] }
+      def read(rows) = rows.map { |row| lesson(row, row[:body]) }.sort_by { |l| "#{l.on} #{l.job} #{l.id}" }
+
+      def lesson(row, body)
+        Book::Lesson.new(id: row[:id], subject: row[:subject], key: row[:key], shelf_id: row[:shelf_id], job: row[:job], machine: row[:machine],
+          name: row[:name], label: body['label'], what: body['what'], item: body['item'], value: body['value'], sigma: body['sigma'],
+          claimed: body['claimed'], n: body['n'], on: body['on'], more: body['more'])
+      end
+      private :lesson
 
       # @return [Array<Book::Elsewhere>]
       def others(subject, key) = Learnt.elsewhere(@elsewhere.of(subject, key))

@@ -102,12 +102,13 @@ module Miser
         word.length < TWO_SLIPS ? 1 : 2
       end
 
-      # Alike in the first letter or the second, or in those two changed about: seldom are both wrong.
+      # That begin with its first letter, or with its second where the two may have changed about: the words stand in their order, so few
+      # are gone through.
       def candidates(word, slips)
-        first, second = word.chars
-        @db[:finding_terms].where { Sequel.function(:length, :term) >= (word.length - slips) }
-                           .where(Sequel.lit('substr(term, 1, 1) IN (?, ?) OR substr(term, 2, 1) = ?', first, second, second))
-                           .limit(NEAR).select_map(:term)
+        word.chars.first(2).uniq.flat_map do |letter|
+          @db[:finding_terms].where(Sequel.lit('term >= ? AND term < ?', letter, "#{letter}\u{10FFFF}"))
+                             .where(Sequel.function(:length, :term) >= (word.length - slips)).limit(NEAR).select_map(:term)
+        end
       end
     end
   end

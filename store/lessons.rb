@@ -20,7 +20,7 @@ module Miser
       # @return [Integer] how many were written or taken out
       def put(job, rows)
         kept = @table.where(job_id: job).select_hash(:id, :body)
-        fresh = rows.to_h { |r| [r[:id], JSON.generate(r.except(:id, *COLUMNS, *JOBS))] }
+        fresh = rows.to_h { |r| [r[:id], JSON.generate(r.except(:id, *COLUMNS, *JOBS).compact)] }
         gone = kept.keys - fresh.keys
         changed = rows.reject { |r| kept[r[:id]] == fresh[r[:id]] }
         @table.where(job_id: job, id: gone + changed.map { |r| r[:id] }).delete if gone.any? || changed.any?
@@ -29,7 +29,7 @@ module Miser
       end
 
       # @param shelf_id [String, nil] rows of that part of the shelf belong to it under whatever name
-      # @return [Array<Hash>] rows by symbols, with job, machine, name
+      # @return [Array<Hash>] id, subject, key, shelf_id, job, machine, name, and the rest as body
       def of(subject, key, shelf_id: nil)
         mine = { Sequel[:lessons][:subject] => subject, Sequel[:lessons][:key] => key }
         rows = found(there.where(mine))
@@ -57,12 +57,14 @@ module Miser
       # What is off the board teaches nothing.
       def there = @db[:lessons].join(:jobs, id: :job_id).where(Sequel[:jobs][:removed_at] => nil)
 
+      # What belongs to a job is read once a job. One that tells no day is of the day its job was written down.
       def found(list)
-        rows = list.select(Sequel[:lessons][:job_id], Sequel[:lessons][:id], :subject, :key, :shelf_id, Sequel[:lessons][:body],
-          :machine_id, Sequel[:jobs][:name]).all
-        bodies = JSON.parse("[#{rows.map { |r| r[:body] }.join(',')}]", symbolize_names: false)
-        rows.zip(bodies).map do |row, body|
-          { **body.transform_keys(&:to_sym), **row.slice(:id, :name, *COLUMNS), job: row[:job_id], machine: row[:machine_id] }
+        rows = list.select_map([Sequel[:lessons][:job_id], Sequel[:lessons][:id], :subject, :key, :shelf_id, Sequel[:lessons][:body]])
+        jobs = @db[:jobs].where(id: rows.map(&:first).uniq).select_hash(:id, %i[machine_id name created_at])
+        rows.zip(JSON.parse("[#{rows.map(&:last).join(',')}]")).map do |(job, id, subject, key, shelf), body|
+          machine, name, made_at = jobs.fetch(job)
+          body['on'] = made_at[0, 10] if body['on'].to_s.empty?
+          { id: id, subject: subject, key: key, shelf_id: shelf, job: job, machine: machine, name: name, body: body }
         end
       end
     end

@@ -23,12 +23,21 @@ module Miser
         @table.multi_insert(fresh)
       end
 
+      # How many looks are not done of machines that are still here: gone by, of today, and until a day.
+      # @param today [String] @param soon [String]
+      # @return [Hash] overdue, due, soon
+      def counts(today, soon)
+        day = Sequel[:rechecks][:due_on]
+        many = ->(so, name) { Sequel.function(:total, Sequel.case({ so => 1 }, 0)).cast(Integer).as(name) }
+        open_looks.where(Sequel[:machines][:gone_on] => nil).where(day <= soon)
+                  .select(many.call(day < today, :overdue), many.call({ day => today }, :due), many.call(day > today, :soon)).first
+      end
+
       # Looks not done, the earliest first, of machines that are still here.
       # @param upto [String, nil] the last day asked for @param machines [Array<String>, nil]
       # @return [Array<Hash>] job_id, id, due_on, what, why, machine_id, machine, owner, bay
       def due(upto: nil, machines: nil, gone: false, limit: 500)
-        list = @table.join(:jobs, id: :job_id).join(:machines, id: Sequel[:jobs][:machine_id])
-        list = list.where(Sequel[:rechecks][:done_on] => nil, Sequel[:jobs][:removed_at] => nil).exclude(Sequel[:jobs][:handed_at] => nil)
+        list = open_looks
         list = list.where(Sequel[:machines][:gone_on] => nil) unless gone
         list = list.where(Sequel[:rechecks][:due_on] <= upto) if upto
         list = list.where(Sequel[:machines][:id] => machines) if machines
@@ -36,6 +45,15 @@ module Miser
             .select(Sequel[:rechecks][:job_id], Sequel[:rechecks][:id], :due_on, :what, :why, Sequel[:jobs][:machine_id],
               Sequel[:jobs][:revision],
               Sequel[:machines][:name].as(:machine), Sequel[:machines][:owner], Sequel[:machines][:gone_on]).all
+      end
+
+      private
+
+      def open_looks
+        # By day first: there are fewer looks due than jobs.
+        @table.cross_join(:jobs).cross_join(:machines)
+              .where(Sequel[:jobs][:id] => Sequel[:rechecks][:job_id], Sequel[:machines][:id] => Sequel[:jobs][:machine_id])
+              .where(Sequel[:rechecks][:done_on] => nil, Sequel[:jobs][:removed_at] => nil).exclude(Sequel[:jobs][:handed_at] => nil)
       end
     end
   end

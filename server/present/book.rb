@@ -36,6 +36,12 @@ module Miser
 
       def seen_at(recheck, lamp) = recheck.found.find { |f| f['id'] == lamp.id }&.fetch('saw', nil)
 
+      # Readings behind a figure that are named one by one: the last of them.
+      SHOWN = 60
+
+      # @param list [Array<Book::Lesson>] the first first
+      def lessons(list) = list.last(SHOWN).map { |l| lesson(l) }
+
       # One reading behind a figure.
       def lesson(lesson)
         { on: lesson.on, value: lesson.value, sigma: lesson.sigma, claimed: lesson.claimed, n: lesson.n, what: lesson.what,
@@ -95,12 +101,12 @@ module Miser
           draws: record.draws.map { |d| draw_record(d) },
           shares: record.shares.map { |what, share| { what: what, k: share.k, of: share.of, bounds: share.bounds } },
           minutes: { **spread(record.minutes, 'min'), reckoned: record.reckoned },
-          rows: record.lessons.reject { |l| l.what == 'draw' }.map { |l| lesson(l) } }
+          rows: lessons(record.lessons.reject { |l| l.what == 'draw' }) }
       end
 
       def draw_record(draw)
         { item: draw.item, words: draw.words, **spread(draw.spread, 'A', sigma: draw.sigma), at_v: Book::Lessons::AT_V, claimed: draw.claimed, ratio: draw.ratio.mean,
-          ratio_deviation: draw.ratio.deviation, trend: trend(draw.trend, 'A'), lessons: draw.lessons.map { |l| lesson(l) }, others: others(draw.others) }
+          ratio_deviation: draw.ratio.deviation, trend: trend(draw.trend, 'A'), lessons: lessons(draw.lessons), others: others(draw.others) }
       end
 
       # @param record [Book::ModelRecord]
@@ -114,13 +120,13 @@ module Miser
       def group(group, unit)
         { item: group.item, words: group.words, **spread(group.spread, unit, sigma: group.sigma), origin: group.origin,
           rpm: group.more['rpm'],
-          stator: group.more['stator'], lessons: group.lessons.map { |l| lesson(l) }, others: others(group.others) }
+          stator: group.more['stator'], lessons: lessons(group.lessons), others: others(group.others) }
       end
 
       def series(series)
         { what: series.what, words: series.words, unit: series.unit, drift: series.drift, drifts: series.trend.drifts?,
           trend: trend(series.trend, series.unit),
-          rows: series.lessons.map { |l| lesson(l) } }
+          rows: lessons(series.lessons) }
       end
     end
   end

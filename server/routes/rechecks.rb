@@ -12,17 +12,16 @@ module Miser
       # What falls due: the list, the calendar as a file, and a feed under a secret address.
       module Rechecks
         SECRET = 'calendar'
-        # Looks that a calendar shows.
+        # Looks that the list shows, and that a calendar does.
+        PAGE = 200
         MOST = 2000
 
         def self.registered(app)
           app.get('/api/rechecks') do
-            rows = settings.jobs.rechecks.due(limit: MOST)
             today = Book.today
-            list = rows.map { |r| Present.due(r, today) }
-            answer(200, { today: today, rechecks: list, overdue: list.count { |r| r[:standing] == 'overdue' },
-              due: list.count { |r| r[:standing] == 'due' },
-                          soon: list.count { |r| r[:standing] == 'soon' } })
+            list = settings.jobs.rechecks.due(limit: PAGE).map { |r| Present.due(r, today) }
+            soon = Miser::Book::Days.after(today, Miser::Book::Rechecks::SOON)
+            answer(200, { today: today, rechecks: list, **settings.jobs.rechecks.counts(today, soon) })
           end
 
           app.get('/api/rechecks.ics') do

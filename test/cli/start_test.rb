@@ -80,7 +80,11 @@ class StartTest < Miser::Test
       assert_equal [['600'], ['700']], modes
       assert_equal '700', format('%o', File.stat(folder).mode & 0o777)
     end
-    # It ended, and let go.
-    assert system(*BIN, 'demo', '--reset', '--data', folder, out: File::NULL)
+    # It ended, and let go. Laid out for somebody to look at, its book has the year before.
+    assert system({ 'MISER_DEMO_YEAR' => nil }, *BIN, 'demo', '--reset', '--data', folder, out: File::NULL, err: File::NULL)
+    database = Miser::Store::Database.open(Dir[File.join(folder, '**', '*.db')].first)
+    assert_operator database[:machines].count, :>, 15
+    assert_equal 5, database[:jobs].where(handed_at: nil).count
+    database.disconnect
   end
 end
