@@ -55,7 +55,10 @@ module Miser
 
       def shared
         by_shop = @elsewhere.all.group_by { |r| r['shop'] }
-        @elsewhere.shops.map { |s| s.slice(:shop, :made_on, :serial).merge(rows: by_shop.fetch(s[:shop], []).map { |r| r.except('shop', 'made_on', 'key') }) }
+        @elsewhere.shops.map do |s|
+          s.slice(:shop, :made_on, :serial).merge(rows: by_shop.fetch(s[:shop],
+            []).map { |r| r.except('shop', 'made_on', 'key') })
+        end
       end
 
       def machines(path)
@@ -72,7 +75,9 @@ module Miser
 
       def sound?(row)
         return false unless row.is_a?(Hash) && row['id'].to_s.match?(ID) && (row.keys - ['id', 'gone_on', 'gone_to', *OWN]).empty?
-        return false unless row.slice('gone_on', 'gone_to').values.all?(String) && (row['gone_on'].nil? || Book::Days.number(row['gone_on']))
+        unless row.slice('gone_on', 'gone_to').values.all?(String) && (row['gone_on'].nil? || Book::Days.number(row['gone_on']))
+          return false
+        end
 
         Formats::JobSchema.errors(Job::Template.job(id: 'probe', name: 'probe').merge(row.slice(*OWN))).empty?
       end

@@ -20,8 +20,12 @@ module Miser
         raise Failure.new("usage: bin/miser #{Program::COMMANDS['learnt'].first}", 2) unless ACTS.include?(act)
 
         rest = argv.drop(1)
-        act == 'merge' ? merge(rest) : public_send(act, Options.parse(rest, %i[data demo to over accept], files: act == 'take' ? 1 : 0,
-          usage: Program::COMMANDS['learnt'].first))
+        if act == 'merge'
+          merge(rest)
+        else
+          public_send(act, Options.parse(rest, %i[data demo to over accept], files: act == 'take' ? 1 : 0,
+            usage: Program::COMMANDS['learnt'].first))
+        end
       end
 
       def self.give(options) = out(Formats::LearntFile.write(shop(options).shared(Time.now.utc)), options)
@@ -44,7 +48,8 @@ module Miser
         options = Options.parse(rest, %i[to over sum], usage: Program::COMMANDS['learnt'].first)
         raise Failure.new("usage: bin/miser #{Program::COMMANDS['learnt'].first}", 2) if files.empty?
 
-        shops = Formats::LearntFile.merge(files.map { |file| read(file).shops }).map { |s| s.merge(rows: s[:rows].map { |r| r.except('key') }) }
+        merged = Formats::LearntFile.merge(files.map { |file| read(file).shops })
+        shops = merged.map { |s| s.merge(rows: s[:rows].map { |r| r.except('key') }) }
         out(Formats::LearntFile.write(options[:sum] ? [Formats::LearntFile.sum(shops)] : shops), options)
       end
 

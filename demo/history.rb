@@ -32,7 +32,10 @@ module Miser
       LOOSE = { 'p-ember-hs1' => 0.3, 'p-floe-h4' => 0.2, 'p-glint-r10' => 0.06 }.freeze
       # What one charging system gives more or less than another of its model.
       SPREAD = 0.05
-      FADES = 0.06
+      FADES = 0.02
+      # Machines of this mark come in so often.
+      OFTEN = '3'
+      MOST_VISITS = 4
       DAYS = 390
       NOTES = ['plug was green, cleaned', 'salt in the holder', 'bolt M6 was the wrong length', 'wire chafed at the neck, sleeved',
         'boot was split, taped'].freeze
@@ -72,17 +75,17 @@ module Miser
 
       def ticket(document) = Ticket.new(document, catalogue: @catalogue, market: @market, access: @access)
 
-      # One machine: converted on a day, looked at again, and every other one here a second time.
+      # One machine: converted on a day, looked at again, and some here again and again, earning a little less each time.
+      # @return [Integer] jobs on it
       def machine(like, owner, mark, day)
         gain = about(1.0, SPREAD)
-        kept = converted(like, owner, mark, day, gain)
         out = day + 2 + chance.rand(5)
-        kept = handed_over(kept, out)
-        kept = looked_at(kept)
-        return 1 unless chance.rand < 0.5 && (@today - out) > 150
-
-        again(kept, out + 120 + chance.rand(40), gain * (1 - FADES))
-        2
+        kept = looked_at(handed_over(converted(like, owner, mark, day, gain), out))
+        visits = mark == OFTEN ? MOST_VISITS : chance.rand(2)
+        visits.times.sum(1) do |n|
+          kept &&= again(kept, out + ((n + 1) * 55) + chance.rand(20), n + 1)
+          kept ? 1 : 0
+        end
       end
 
       def converted(like, owner, mark, day, gain)
@@ -193,20 +196,21 @@ module Miser
       end
 
       # It comes in again: read anew, nothing changed but what the owner asks for.
-      def again(saved, day, gain)
+      # @return [Store::Jobs::Saved, nil] nil where that day is still to come
+      def again(saved, day, number)
         return if day > @today - 5
 
         last = saved.document
         counter = last['machine'].slice('hours', 'distance_km').transform_values { |v| v + chance.rand(50..400) }
-        fresh = Job::Plain.of(Book::Again.new(last).job(id: "#{last['id'][0, 30]}-again", machine_id: last['id'], today: day.iso8601,
-          bay: 'bay 1') { fresh_id })
+        machine_id = last['machine_id'] || last['id']
+        fresh = Job::Plain.of(Book::Again.new(last).job(id: "#{machine_id[0, 30]}-#{number + 1}", machine_id: machine_id,
+          today: day.iso8601, bay: 'bay 1') { fresh_id })
         read = fresh['readings'].map { |r| r['amps'] ? r.merge('amps' => about(r['amps'], 0.02).round(3), 'at' => day.iso8601) : r }
-        document = fresh.merge('machine' => fresh['machine'].merge(counter), 'readings' => read,
-          'circuits' => fresh['circuits'].map { |c| charging(c, gain) },
-          'choices' => fresh['positions'].map { |p| { 'id' => fresh_id, 'position_id' => p['id'], 'action' => 'keep' } },
-          'note' => 'Yearly look over; charging read again.')
-        kept = jobs(day).create(document)
-        handed_over(kept.document, day + 1)
+        kept = fresh['positions'].map { |p| { 'id' => fresh_id, 'position_id' => p['id'], 'action' => 'keep' } }
+        document = fresh.merge('machine' => fresh['machine'].merge(counter), 'readings' => read, 'choices' => kept,
+          'note' => 'Looked over; charging read again.',
+          'circuits' => fresh['circuits'].map { |c| charging(c, 1 - FADES) })
+        handed_over(jobs(day).create(document).document, day + 1)
       end
     end
   end

@@ -88,7 +88,8 @@ module Miser
       def read(rows) = rows.map { |row| lesson(row, row[:body]) }.sort_by { |l| "#{l.on} #{l.job} #{l.id}" }
 
       def lesson(row, body)
-        Book::Lesson.new(id: row[:id], subject: row[:subject], key: row[:key], shelf_id: row[:shelf_id], job: row[:job], machine: row[:machine],
+        Book::Lesson.new(id: row[:id], subject: row[:subject], key: row[:key], shelf_id: row[:shelf_id], job: row[:job],
+          machine: row[:machine],
           name: row[:name], label: body['label'], what: body['what'], item: body['item'], value: body['value'], sigma: body['sigma'],
           claimed: body['claimed'], n: body['n'], on: body['on'], more: body['more'])
       end

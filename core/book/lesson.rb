@@ -16,9 +16,12 @@ module Miser
 
     # What is learnt, and in which unit.
     class Lesson
-      WHATS = { 'draw' => 'A', 'point' => 'A', 'earns' => 'A', 'held' => 'V', 'minutes' => 'min', 'fitted' => '1', 'ok' => '1',
+      WHATS = { 'draw' => 'A', 'point' => 'A', 'earns' => 'A', 'held' => 'V', 'minutes' => 'min', 'idle_volts' => 'V', 'key_off' => 'A',
+                'fitted' => '1', 'ok' => '1',
                 'loose' => '1',
                 'dim' => '1', 'dead' => '1', 'returned' => '1' }.freeze
+      # Of one machine alone: nobody else has anything of it.
+      OWN = %w[idle_volts key_off].freeze
       SUBJECTS = %w[part model work].freeze
       # What is found at a recheck.
       SEEN = { 'ok' => 'as it should be', 'loose' => 'loose', 'dim' => 'dim', 'dead' => 'dead' }.freeze

@@ -139,7 +139,16 @@ module Miser
       def handed_over? = @document.handed_over && @document.handed_over['at'] && @document.handed_over['back_at'].nil?
 
       def found
-        Job::Document.rows(@document.to_h, 'rechecks').select { |r| r['done_on'] && !r['dropped'] }.flat_map { |r| found_at(r) }
+        done = Job::Document.rows(@document.to_h, 'rechecks').select { |r| r['done_on'] && !r['dropped'] }
+        done.flat_map { |r| found_at(r) + read_at(r) }
+      end
+
+      # What was read then, of the machine itself.
+      def read_at(recheck)
+        { 'volts' => 'idle_volts', 'key_off_a' => 'key_off' }.filter_map do |field, what|
+          value = recheck[field]
+          value && of_model(id: "#{what}/#{recheck['id']}", what: what, item: '', value: value, on: recheck['done_on'])
+        end
       end
 
       def found_at(recheck)

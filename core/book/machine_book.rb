@@ -18,10 +18,11 @@ module Miser
           trend.drifts? ? "drifts: #{change}" : "no drift that stands out of the scatter: #{change}"
         end
       end
-      NAMES = { 'earns' => 'Earned', 'held' => 'Volts held', 'point' => 'Charging point', 'draw' => 'Draws' }.freeze
+      NAMES = { 'earns' => 'Earned', 'held' => 'Volts held', 'point' => 'Charging point', 'draw' => 'Draws',
+                'idle_volts' => 'Volts, idling and lit', 'key_off' => 'Drawn with the key off' }.freeze
       SPEEDS = { 'idle' => 'at idle', 'cruise' => 'at cruising speed' }.freeze
       # What is followed over the years, in this order.
-      FOLLOWED = %w[earns held draw].freeze
+      FOLLOWED = %w[earns held idle_volts key_off draw].freeze
 
       # @param lessons [Array<Lesson>] of this machine
       def initialize(lessons)
@@ -53,6 +54,7 @@ module Miser
       def words(what, last)
         case what
         when 'earns' then [NAMES[what], circuit(last), SPEEDS.fetch(last.item.split('/').last)].compact.join(' ')
+        when 'idle_volts', 'key_off' then NAMES.fetch(what)
         when 'held' then [NAMES[what], circuit(last)].compact.join(' ')
         else [last.more['lamp'], last.subject == 'part' ? last.label : nil].compact.join(', ')
         end

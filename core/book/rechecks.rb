@@ -8,30 +8,33 @@ module Miser
   module Book
     # When a machine is to be looked at again, by what was fitted to it; and how such a look stands.
     class Rechecks
-      # One look again. @!attribute row [Hash, nil] as somebody changed it or kept it @!attribute lamps [Array<Job::Lamp>]
+      # One look again. @!attribute label [String] in two words @!attribute row [Hash, nil] as somebody changed it or kept it @!attribute
+      # lamps [Array<Job::Lamp>]
       # @!attribute due_on [String, nil] year-month-day
-      Recheck = Struct.new(:id, :what, :why, :due_on, :every_days, :lamps, :row, keyword_init: true) do
+      Recheck = Struct.new(:id, :label, :what, :why, :due_on, :every_days, :lamps, :row, keyword_init: true) do
         def dropped? = row&.fetch('dropped', false) || false
         def done_on = row && row['done_on']
         def found = (row && row['found']) || []
       end
       # A reason to look again. days: a setting; lamps: those it is about, none where it does not apply at all
-      Rule = Struct.new(:key, :what, :why, :days, :lamps, :every, keyword_init: true)
+      Rule = Struct.new(:key, :label, :what, :why, :days, :lamps, :every, keyword_init: true)
 
       LOOK = 'Look, pull at each, tighten what gives: %<lamps>s'
       RULES = [
-        Rule.new(key: 'first_rides', days: 'recheck_first', what: LOOK, why: 'New parts settle on the first rides.',
+        Rule.new(key: 'first_rides', label: 'first rides', days: 'recheck_first', what: LOOK, why: 'New parts settle on the first rides.',
           lamps: :fitted.to_proc),
-        Rule.new(key: 'adjusters', days: 'recheck_adjusters', what: 'Look at the adjusters, and aim again: %<lamps>s',
+        Rule.new(key: 'adjusters', label: 'adjusters', days: 'recheck_adjusters', what: 'Look at the adjusters, and aim again: %<lamps>s',
           why: 'Adjusters shake on a long trip.',
           lamps: ->(c) { c.fitted.select(&:head?) }),
-        Rule.new(key: 'glued', days: 'recheck_glued', what: 'Press at every edge: %<lamps>s', why: 'Glue lets go in its first month.',
+        Rule.new(key: 'glued', label: 'glue', days: 'recheck_glued', what: 'Press at every edge: %<lamps>s',
+          why: 'Glue lets go in its first month.',
           lamps: ->(c) { c.fitted.select { |l| l.part['adhesive'] } }),
-        Rule.new(key: 'drain', days: 'recheck_drain', what: 'Read the battery at rest, and the key-off draw', why: 'Something draws with the key off: the battery empties while it stands.',
+        Rule.new(key: 'drain', label: 'battery', days: 'recheck_drain', what: 'Read the battery at rest, and the key-off draw', why: 'Something draws with the key off: the battery empties while it stands.',
           lamps: ->(c) { c.drained? && [] }, every: true),
-        Rule.new(key: 'year', days: 'recheck_year', what: LOOK, why: 'A bulb in a reflector that was not made for it works loose: one was found rattling a year later.',
+        Rule.new(key: 'year', label: 'a year on', days: 'recheck_year', what: LOOK, why: 'A bulb in a reflector that was not made for it works loose: one was found rattling a year later.',
           lamps: ->(c) { c.fitted.select { |l| (l.part['kind'] || 'bulb') == 'bulb' && l.base } })
       ].freeze
+      LABELS = RULES.to_h { |r| [r.key, r.label] }.freeze
       # Lamps named one by one.
       NAMED = 4
 
@@ -75,24 +78,23 @@ module Miser
       # @param from [String] @return [Array<Hash>] rows
       def written(from)
         all(from).map do |r|
-          (r.row || {}).merge({ 'id' => r.id, 'what' => r.what, 'why' => r.why, 'due_on' => r.due_on, 'every_days' => r.every_days,
-                                'lamps' => r.lamps.map(&:id) }.compact.reject { |_, v| v == [] })
+          said = { 'id' => r.id, 'rule' => LABELS.key?(r.id) ? r.id : nil, 'what' => r.what, 'why' => r.why, 'due_on' => r.due_on,
+                   'every_days' => r.every_days, 'lamps' => r.lamps.any? ? r.lamps.map(&:id) : nil }
+          (r.row || {}).merge(said.compact)
         end
       end
 
-      # A look that was done; one that comes again is due again.
+      # @param from [String] @return [String, nil] when it is to be looked at again, on one line; nil where nothing asks for it
+      def words(from)
+        due = all(from).reject { |r| r.dropped? || r.done_on || r.due_on.nil? }
+        due.any? ? "Look again: #{due.map { |r| "#{r.due_on} #{r.label}" }.join('; ')}." : nil
+      end
+
+      # A look that was done; one that comes again is due again, once however often it is said to be done.
       # @param id [String] @param today [String]
-      # @yieldreturn [String] a fresh id
       # @return [Array<Hash>] rows
       def done(id, today)
-        rows.flat_map do |r|
-          next [r] unless r['id'] == id
-
-          every = r['every_days']
-          again = every && rows.none? { |o| o['follows'] == id } && r.slice('what', 'why', 'every_days', 'lamps',
-            'rule').merge('id' => yield, 'due_on' => Days.after(today, every))
-          [r.merge('done_on' => today), again].select { |row| row }
-        end
+        rows.flat_map { |r| r['id'] == id ? [r.merge('done_on' => today), following(r, today)].compact : [r] }
       end
 
       # @param recheck [Recheck] @return [Array<Job::Lamp>] at which nothing was written down yet
@@ -121,6 +123,20 @@ module Miser
 
       def settings = @document.settings
 
+      def following(row, today)
+        return unless row['every_days']
+
+        rule = row['rule'] || row['id']
+        id = "#{rule[0, 28]}-#{Days.after(today, row['every_days'])}"
+        open = rows.any? { |r| (r['rule'] || r['id']) == rule && r['id'] != row['id'] && r['done_on'].nil? }
+        if open
+          nil
+        else
+          row.slice('what', 'why', 'every_days', 'lamps').merge('id' => id, 'rule' => rule,
+            'due_on' => Days.after(today, row['every_days']))
+        end
+      end
+
       def proposals(from)
         the_case = Case.new(@document)
         RULES.filter_map do |rule|
@@ -128,7 +144,8 @@ module Miser
           next if !lamps || (lamps.empty? && !rule.every)
 
           days = settings[rule.days.to_sym].round
-          Recheck.new(id: rule.key, what: format(rule.what, lamps: names(lamps)), why: rule.why, due_on: Days.after(from, days),
+          Recheck.new(id: rule.key, label: rule.label, what: format(rule.what, lamps: names(lamps)), why: rule.why,
+            due_on: Days.after(from, days),
             every_days: rule.every ? days : nil, lamps: lamps)
         end
       end
@@ -142,13 +159,14 @@ module Miser
 
       def merged(proposal, row)
         lamps = row['lamps'] ? lamps_of(row) : proposal.lamps
-        Recheck.new(id: proposal.id, what: row['what'] || proposal.what, why: row['why'] || proposal.why,
+        Recheck.new(id: proposal.id, label: proposal.label, what: row['what'] || proposal.what, why: row['why'] || proposal.why,
           due_on: row['due_on'] || proposal.due_on,
           every_days: row['every_days'] || proposal.every_days, lamps: lamps, row: row)
       end
 
       def of(row)
-        Recheck.new(id: row['id'], what: row['what'] || 'Look again', why: row['why'] || 'Added by hand.', due_on: row['due_on'],
+        Recheck.new(id: row['id'], label: LABELS[row['rule']] || row['what'] || 'look again', what: row['what'] || 'Look again',
+          why: row['why'] || 'Added by hand.', due_on: row['due_on'],
           every_days: row['every_days'], lamps: lamps_of(row), row: row)
       end
 

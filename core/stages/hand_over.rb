@@ -43,7 +43,7 @@ module Miser
           raise Stage::NotYet.new(field: 'Done', why: "not looked at yet: #{unseen.map(&:name).first(4).join(', ')}",
             accepts: 'what was seen at each lamp')
         end
-        call.document.merge('rechecks' => Job::Plain.of(looks.done(call.value, call.now[0, 10], &call.fresh_id)))
+        call.document.merge('rechecks' => Job::Plain.of(looks.done(call.value, call.now[0, 10])))
       end
 
       def wants

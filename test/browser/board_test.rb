@@ -26,7 +26,7 @@ class BoardTest < Miser::BrowserTest
     fill_in 'Show only', with: 'ptar'
     assert_selector '[data-testid=bay]', count: 1, text: 'Ptarmigan'
     fill_in 'Show only', with: 'no such'
-    assert_text 'No machine matches “no such”.'
+    assert_text 'No machine in the bays matches “no such”.'
     fill_in 'Show only', with: ''
     assert_selector '[data-testid=bay]', count: 5
   end

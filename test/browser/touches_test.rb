@@ -75,7 +75,7 @@ class TouchesTest < Miser::BrowserTest
     fill_in 'Find', with: 'signals dunlin'
     assert_selector 'li[role=option]', text: /stage.*Signals.*Dunlin 250/
     fill_in 'Find', with: 'unit lantern'
-    find('li[role=option]', text: 'Lantern 7 inch LED unit').click
+    find('li[role=option]', text: /part Lantern 7 inch LED unit/).click
     assert_selector 'h2', text: 'Lantern 7 inch LED unit'
     assert_current_path '/shelf/p-lantern-7'
     page.driver.browser.keyboard.type('/')

@@ -52,42 +52,52 @@ class BookCheck < Miser::Test
     ours.zip(theirs).each { |a, b| b.nil? ? assert_nil(a, about) : assert_in_delta(b, a, [b.abs * 1e-5, 1e-9].max, about) }
   end
 
-  def test_statistics_of_the_year_are_those_that_r_gives
-    questions = []
-    ours = []
-    ask = lambda do |question, answer|
-      questions << question
-      ours << answer
+  # @return [Array<Array(String, Array<Float>, String)>] what is asked of R, and what the book says
+  def questions_of_parts
+    shop.learnt.keys('part').map { |k| shop.learnt.part(k[:label]) }.flat_map do |record|
+      drawn = record.draws.map { |d| ["spread;#{d.lessons.map(&:value).join(',')}", [d.spread.mean, d.spread.deviation]] }
+      shares = record.shares.values.select { |s| s.of.positive? }.map { |s| ["share;#{s.k},#{s.of}", s.bounds] }
+      drawn + shares + record.draws.select { |d| d.trend.line? }.map { |d| line_of(d) }
     end
-    parts = shop.learnt.keys('part').map { |k| shop.learnt.part(k[:label]) }
-    parts.each do |record|
-      record.draws.each { |d| ask.call("spread;#{d.lessons.map(&:value).join(',')}", [d.spread.mean, d.spread.deviation]) }
-      record.shares.each_value { |s| ask.call("share;#{s.k},#{s.of}", s.bounds) if s.of.positive? }
-      record.draws.select { |d| d.trend.line? }.each do |d|
-        days = d.lessons.map { |l| (Date.iso8601(l.on) - TODAY).to_i }
-        ask.call("line;#{days.join(',')};#{d.lessons.map(&:value).join(',')}", [d.trend.slope, d.trend.error])
-      end
-    end
-    shop.learnt.keys('model').map { |k| shop.learnt.model(k[:key]) }.flat_map(&:draws).each do |g|
+  end
+
+  def line_of(draw)
+    days = draw.lessons.map { |l| (Date.iso8601(l.on) - TODAY).to_i }
+    ["line;#{days.join(',')};#{draw.lessons.map(&:value).join(',')}", [draw.trend.slope, draw.trend.error]]
+  end
+
+  # One figure a machine.
+  def questions_of_models
+    shop.learnt.keys('model').map { |k| shop.learnt.model(k[:key]) }.flat_map(&:draws).map do |g|
       each = g.lessons.group_by(&:machine).values.map { |same| same.sum(&:value) / same.size }
-      ask.call("spread;#{each.join(',')}", [g.spread.mean, g.spread.deviation])
+      ["spread;#{each.join(',')}", [g.spread.mean, g.spread.deviation]]
     end
-    weighted = [[0, 90, 400, 800], [12.1, 12.0, 11.6, 11.2], [0.3, 0.2, 0.4, 0.25]]
-    trend = Book::Trend.new(weighted.transpose.map { |d, v, s| Book::Trend::Point.new(days: d, value: v, sigma: s) })
-    ask.call("line;#{weighted.map { |list| list.join(',') }.join(';')}", [trend.slope, trend.error])
-    theirs = asked_of_r(questions)
-    assert_equal questions.size, theirs.size
-    assert_operator questions.count { |q| q.start_with?('line') }, :>, 5
-    assert_operator questions.count { |q| q.start_with?('share') }, :>, 20
-    questions.zip(ours, theirs).each { |question, a, b| close!(a, b, question[0, 60]) }
+  end
+
+  def weighted_line
+    days = [0, 90, 400, 800]
+    values = [12.1, 12.0, 11.6, 11.2]
+    sigmas = [0.3, 0.2, 0.4, 0.25]
+    trend = Book::Trend.new(days.zip(values, sigmas).map { |d, v, s| Book::Trend::Point.new(days: d, value: v, sigma: s) })
+    ["line;#{[days, values, sigmas].map { |list| list.join(',') }.join(';')}", [trend.slope, trend.error]]
+  end
+
+  def test_statistics_of_the_year_are_those_that_r_gives
+    asked = [*questions_of_parts, *questions_of_models, weighted_line]
+    theirs = asked_of_r(asked.map(&:first))
+    assert_equal asked.size, theirs.size
+    assert_operator asked.count { |q, _| q.start_with?('line') }, :>, 5
+    assert_operator asked.count { |q, _| q.start_with?('share') }, :>, 20
+    asked.zip(theirs).each { |(question, ours), r| close!(ours, r, question[0, 60]) }
   end
 
   # Another program's reader (Mozilla's ical.js): each look once, for its whole day, with its words whole.
   def test_the_calendar_is_read_by_another_program
     rows = shop.jobs.rechecks.due
-    awkward = rows.first.merge(id: 'odd', what: "Comma, semicolon; back\\slash, “quoted” and a long line that has to be folded somewhere after seventy-five octets: äöü",
+    awkward = rows.first.merge(id: 'odd', what: 'Comma, semicolon; back\\slash, “quoted” and a long line that has to be folded somewhere after seventy-five octets: äöü',
       why: "two\nlines", due_on: '2028-02-29')
-    text = Miser::Formats::Calendar.new([*rows, awkward, rows.first.merge(id: 'none', due_on: nil)], shop: 'f' * 24, now: Time.utc(2026, 11, 27, 9)).to_s
+    text = Miser::Formats::Calendar.new([*rows, awkward, rows.first.merge(id: 'none', due_on: nil)], shop: 'f' * 24,
+      now: Time.utc(2026, 11, 27, 9)).to_s
     assert(text.lines.all? { |line| line.end_with?("\r\n") && line.bytesize <= 77 }, 'lines of RFC 5545')
     read = Miser::Client.run('calendar', input: text)
     assert_equal ['2.0', rows.size + 1], [read['version'], read['events'].size]
@@ -116,11 +126,18 @@ class BookCheck < Miser::Test
     amps = Array.new(random.rand(0..3)) { (1 + random.rand(4.0)).round(2) }
     document = Miser::Job::Template.job(id: id, name: "Machine #{machine}").merge('machine_id' => machine, 'came_in' => day.iso8601,
       'machine' => { 'model' => "Model #{random.rand(3)}", 'distance_km' => random.rand(90_000), 'idle_rpm' => 1200, 'cruise_rpm' => 4000 })
-    document['loads'] = amps.each_index.map { |n| { 'id' => "l#{n}", 'name' => "Load #{n}", 'group' => 'accessory', 'role' => 'accessory', 'circuit' => 'main', 'law' => 'driver' } }
-    document['readings'] = amps.each_with_index.map { |a, n| { 'id' => "r#{n}", 'load_id' => "l#{n}", 'kind' => 'settled', 'amps' => a, 'volts' => 14.0, 'volts_at' => 'lamp', 'taken_on' => random.rand < 0.9 ? 'this_machine' : 'same_model' } }
+    document['loads'] = amps.each_index.map do |n|
+      { 'id' => "l#{n}", 'name' => "Load #{n}", 'group' => 'accessory', 'role' => 'accessory',
+        'circuit' => 'main', 'law' => 'driver' }
+    end
+    document['readings'] = amps.each_with_index.map do |a, n|
+      { 'id' => "r#{n}", 'load_id' => "l#{n}", 'kind' => 'settled', 'amps' => a,
+        'volts' => 14.0, 'volts_at' => 'lamp', 'taken_on' => random.rand < 0.9 ? 'this_machine' : 'same_model' }
+    end
     document['circuits'][0]['regulator']['volts'] = (13.8 + random.rand).round(2) if random.rand < 0.7
     looks = Array.new(random.rand(0..3)) do |n|
-      { 'id' => "k#{n}", 'what' => 'Look', 'due_on' => (day + random.rand(-20..500)).iso8601, 'done_on' => random.rand < 0.4 ? day.iso8601 : nil, 'dropped' => random.rand < 0.2 ? true : nil }.compact
+      { 'id' => "k#{n}", 'what' => 'Look', 'due_on' => (day + random.rand(-20..500)).iso8601,
+        'done_on' => random.rand < 0.4 ? day.iso8601 : nil, 'dropped' => random.rand < 0.2 ? true : nil }.compact
     end
     document.merge('rechecks' => looks, **(random.rand < 0.7 ? { 'handed_over' => { 'at' => "#{(day + 3).iso8601}T10:00:00Z" } } : {}))
   end
@@ -129,8 +146,14 @@ class BookCheck < Miser::Test
   def expected(jobs, today)
     out = jobs.select { |j| j['handed_over'] }
     looks = out.flat_map { |j| j['rechecks'] }.reject { |r| r['dropped'] || r['done_on'] }
-    own = jobs.flat_map { |j| j['readings'].select { |r| r['taken_on'] == 'this_machine' }.map { |r| ["Load #{r['load_id'][1..]}", r['amps']] } }
-    { jobs: jobs.size, out: out.size, most: jobs.map { |j| j['machine']['distance_km'] }.max, due: looks.count { |r| r['due_on'] <= today }, open: looks.size,
+    own = jobs.flat_map do |j|
+      j['readings'].select { |r| r['taken_on'] == 'this_machine' }.map do |r|
+        ["Load #{r['load_id'][1..]}",
+          r['amps']]
+      end
+    end
+    { jobs: jobs.size, out: out.size, most: jobs.map { |j| j['machine']['distance_km'] }.max,
+      due: looks.count { |r| r['due_on'] <= today }, open: looks.size,
       drawn: own.group_by(&:first).transform_values { |list| list.map(&:last).sort },
       held: jobs.filter_map { |j| j['circuits'][0].dig('regulator', 'volts') }.sort }
   end
@@ -157,7 +180,10 @@ class BookCheck < Miser::Test
     # What is known of a model is known of its machines alone, one figure a machine.
     3.times do |n|
       record = settings.learnt.model("model #{n}")
-      machines = all.flatten.select { |j| j['machine']['model'] == "Model #{n}" && j['circuits'][0].dig('regulator', 'volts') }.group_by { |j| j['machine_id'] }
+      machines = all.flatten.select do |j|
+        j['machine']['model'] == "Model #{n}" && j['circuits'][0].dig('regulator',
+          'volts')
+      end.group_by { |j| j['machine_id'] }
       means = machines.values.map { |list| list.sum { |j| j['circuits'][0]['regulator']['volts'] } / list.size }
       assert_equal means.size, record.held.first.n
       assert_in_delta means.sum / means.size, record.held.first.spread.mean, 1e-9

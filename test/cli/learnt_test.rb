@@ -23,7 +23,7 @@ class LearntCommandTest < Miser::Test
     assert_equal learnt('merge', *one)[0], learnt('merge', *other)[0], 'in any order'
     learnt('merge', *one, '--to', file('both.json'))
     learnt('merge', *one, '--sum', '--to', file('sum.json'))
-    assert_equal [2, 1], %w[both sum].map { |n| JSON.parse(File.read(file("#{n}.json")))['shops'].size }
+    assert_equal([2, 1], %w[both sum].map { |n| JSON.parse(File.read(file("#{n}.json")))['shops'].size })
     out, = learnt('take', file('both.json'), shop: 'two')
     assert_match(/rows of 1 shops would come in/, out)
     assert_match(/rows of 1 shops taken/, learnt('take', file('both.json'), '--accept', shop: 'two')[0])

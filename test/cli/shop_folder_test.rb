@@ -50,7 +50,8 @@ class ShopFolderTest < Miser::Test
     shop['instruments'] = [{ 'id' => 'm1', 'name' => 'Meter', 'kind' => 'meter', 'host' => '192.168.1.9', 'port' => 5025 }]
     jobs.machines.change('dunlin250') { |m| m.merge('note' => 'grey tank', 'gone_on' => '2026-10-01') }
     Miser::Store::Elsewhere.new(database).put([{ shop: 'e' * 24, made_on: '2026-01-01', serial: 3, rows: [
-      { 'subject' => 'part', 'key' => 'bell', 'label' => 'Bell', 'what' => 'draw', 'item' => 'tail', 'n' => 2, 'mean' => 0.5, 'squares' => 0.01 }
+      { 'subject' => 'part', 'key' => 'bell', 'label' => 'Bell', 'what' => 'draw', 'item' => 'tail', 'n' => 2, 'mean' => 0.5,
+        'squares' => 0.01 }
     ] }])
     parts = Miser::Store::Parts.new(database)
     parts.put_picture(parts.all.first['id'], database[:attachments].where(type: 'image/jpeg').get(:bytes).to_s.b, 'n1')

@@ -74,7 +74,8 @@ module Miser
         { 'Changed' => changed, 'Done' => @view[:done], 'Cut, and what stays when it is taken out' => @view[:cut],
           'Function check' => @view[:tried], 'Headlight and beam' => @view[:beam],
           'Warranty' => @view[:warranty].map { |w| "#{w[:name]}: #{w[:words]}" }, 'Left open' => open_words,
-          'The rider must know' => @view[:must_know], 'Money' => money, 'Note' => [@ticket.document.note].compact.reject(&:empty?) }.to_a
+          'The rider must know' => [*@view[:must_know], @view[:look_again]].compact, 'Money' => money,
+          'Note' => [@ticket.document.note].compact.reject(&:empty?) }.to_a
       end
 
       def changed

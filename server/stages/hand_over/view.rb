@@ -45,16 +45,18 @@ module Miser
           loads: Present.loads(budget), changed: changed(ticket), beside: beside(ticket),
           bill: { cents: ticket.list.cents + ticket.purchases.cents, unpriced: ticket.list.unpriced }, must_know: sheet.must_know,
           done: record.done, cut: record.cut, tried: record.tried, warranty: warranty(ticket),
-          rechecks: rechecks(ticket), left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
+          rechecks: rechecks(ticket), look_again: Book::Rechecks.new(ticket.document).words(out_on(ticket)),
+          left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
           pictures: sheet.pictures.keys.filter_map { |kind| BeamView.pictures(ticket.beams, kind) } }
       end
 
       # When it is to be looked at again, counted from the day it goes out.
       def self.rechecks(ticket)
-        today = Date.today.iso8601
-        handed = ticket.stage('hand_over').touched? ? ticket.document.handed_over['at'][0, 10] : today
-        Book::Rechecks.new(ticket.document).all(handed).map { |r| Present.recheck(r, today) }
+        Book::Rechecks.new(ticket.document).all(out_on(ticket)).map { |r| Present.recheck(r, Date.today.iso8601) }
       end
+
+      # The day it went out; today, where it has not yet.
+      def self.out_on(ticket) = ticket.stage('hand_over').touched? ? ticket.document.handed_over['at'][0, 10] : Date.today.iso8601
 
       # What is promised for what was bought, where anything is known of it.
       def self.warranty(ticket)

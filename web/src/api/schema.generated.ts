@@ -3569,6 +3569,8 @@ export interface components {
                 name: string;
                 words: string;
             }[];
+            /** @description the same on one line */
+            look_again: string | null;
             /** @description when it is to be looked at again */
             rechecks: components["schemas"]["Recheck"][];
             must_know: string[];

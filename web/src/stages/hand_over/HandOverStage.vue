@@ -197,6 +197,7 @@ function amps(id: string, side: 'before' | 'after') {
       <h3 class="mt-3 mb-1 font-bold">The rider must know</h3>
       <ul class="list-disc pl-5 text-[0.95em]">
         <li v-for="line in view.must_know" :key="line">{{ line }}</li>
+        <li v-if="view.look_again">{{ view.look_again }}</li>
       </ul>
       <p v-if="document.note" class="mt-3 border-t border-line pt-2 whitespace-pre-line">{{ document.note }}</p>
       <p class="mt-6 flex gap-10 text-sm print:mt-1">

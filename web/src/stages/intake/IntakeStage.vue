@@ -6,6 +6,7 @@ import { useJob } from '../../state/useJob'
 import { useReference } from '../../state/useReference'
 import { useStageView } from '../../state/useStageView'
 import Caution from '../../ui/Caution.vue'
+import DayField from '../../ui/DayField.vue'
 import FailNote from '../../ui/FailNote.vue'
 import { focusOn } from '../../ui/focusOn'
 import FlagNote from '../../ui/FlagNote.vue'
@@ -60,6 +61,7 @@ async function addLamp(event: Event) {
         <TextField at="/bay" label="Bay" />
         <TextField at="/fleet" label="Fleet or owner" />
         <TextField at="/waiting" label="Waiting for" />
+        <DayField at="/came_in" label="Came in on" />
         <TextField at="/machine/model" label="Model" />
         <TextField at="/machine/frame" label="Frame number" />
         <QuantityField at="/machine/distance_km" label="Distance" unit="km" :step="100" />
