@@ -37,8 +37,8 @@ module Miser
         rows = fresh.sum { |s| s[:rows].size }
         read.errors.each { |e| warn "#{e.at}: #{e.field} #{e.message}; accepted: #{e.accepts}" }
         learnt.elsewhere.put(fresh) if options[:accept] && fresh.any?
-        puts "#{rows} rows of #{fresh.size} shops #{options[:accept] ? 'taken' : 'would come in (--accept takes them)'}; #{read.refused} can’t be believed; " \
-             "#{older} shops are here already"
+        done = options[:accept] ? 'taken' : 'would come in (--accept takes them)'
+        puts "#{rows} rows of #{fresh.size} shops #{done}; #{read.refused} can’t be believed; #{older} shops are here already"
         0
       end
 
