@@ -6,10 +6,11 @@ module Miser
   module Formats
     # All machines of an owner on paper: what each kept before and after, what its parts came to, what is to be looked at again.
     class FleetPdf
-      SIZE = 9
+      # Letters as large as one page lets them be; past the smallest there are more pages.
+      SIZES = [10, 9, 8, 7, 6.5].freeze
       HEAD = ['machine', 'came in', 'now', 'parts', 'to be looked at again'].freeze
       # Shares of the page, column by column.
-      WIDE = [0.26, 0.14, 0.14, 0.12, 0.34].freeze
+      WIDE = [0.3, 0.14, 0.14, 0.12, 0.3].freeze
       # Looks named for one machine.
       LOOKS = 4
 
@@ -22,32 +23,41 @@ module Miser
 
       # @return [String] a PDF
       def to_s
-        @pdf = Prawn::Document.new(page_size: 'A4', page_layout: :landscape, margin: Paper::MARGIN, info: { Title: "Fleet, #{@sheet[:owner]}" })
-        Paper.dress(@pdf, Paper::SANS)
-        line(@sheet[:owner], 18, style: :bold)
-        scenario = @sheet[:machines].filter_map { |m| m[:scenario] }.first
-        line([@shop, @on, scenario && "amps kept: #{scenario}"].compact.reject(&:empty?).join(' · '), SIZE, color: '555555')
-        row(HEAD, :bold)
-        @sheet[:machines].each { |m| row(cells(m), :normal) }
-        total
+        SIZES.each do |size|
+          @size = size
+          drawn
+          break if @pdf.page_count == 1
+        end
         @pdf.number_pages('<page> of <total>', at: [0, -14], size: 8, align: :right)
         @pdf.render
       end
 
       private
 
+      def drawn
+        @pdf = Prawn::Document.new(page_size: 'A4', page_layout: :landscape, margin: Paper::MARGIN, info: { Title: "Fleet, #{@sheet[:owner]}" })
+        Paper.dress(@pdf, Paper::SANS)
+        line(@sheet[:owner], 18, style: :bold)
+        scenario = @sheet[:machines].filter_map { |m| m[:scenario] }.first
+        line([@shop, @on, scenario && "amps kept: #{scenario}"].compact.reject(&:empty?).join(' · '), @size, color: '555555')
+        row(HEAD, :bold)
+        @sheet[:machines].each { |m| row(cells(m), :normal) }
+        total
+      end
+
       def said(text) = Paper.said(text.to_s)
 
-      def line(text, size = SIZE, **style)
+      def line(text, size = @size, **style)
         @pdf.text(said(text), size: size, **style)
         @pdf.move_down(2)
       end
 
       def cells(machine)
-        facts = [machine[:model], machine[:year]&.to_i, machine[:frame], machine[:in_bay] ? 'in the bay' : nil].compact.join(' · ')
-        looks = machine[:rechecks].map { |r| "#{r[:due_on]} #{r[:what]}" }
+        model = machine[:model] unless machine[:name].start_with?(machine[:model].to_s)
+        facts = [model, machine[:year]&.to_i, machine[:frame], machine[:in_bay] ? 'in the bay' : nil].compact.join(' · ')
+        looks = machine[:rechecks].map { |r| "#{r[:due_on]} #{r[:label]}#{" (#{r[:words]})" if r[:standing] == 'overdue'}" }
         more = looks.size > LOOKS ? ["and #{looks.size - LOOKS} more"] : []
-        ["#{machine[:name]}\n#{facts}", kept(machine[:before]), kept(machine[:after]), money(machine[:cents]), [*looks.first(LOOKS), *more].join("\n")]
+        ["#{machine[:name]}  #{facts}", kept(machine[:before]), kept(machine[:after]), money(machine[:cents]), [*looks.first(LOOKS), *more].join('; ')]
       end
 
       # @param figure [Hash, nil] as lists keep it
@@ -63,13 +73,13 @@ module Miser
       def row(cells, style)
         texts = cells.map { |c| said(c) }
         wide = WIDE.map { |share| share * @pdf.bounds.width }
-        high = texts.each_with_index.map { |t, i| @pdf.height_of(t.empty? ? 'X' : t, size: SIZE, width: wide[i] - 6) }.max + 7
+        high = texts.each_with_index.map { |t, i| @pdf.height_of(t.empty? ? 'X' : t, size: @size, width: wide[i] - 6) }.max + 7
         @pdf.start_new_page if @pdf.cursor < high
         top = @pdf.cursor
         @pdf.stroke_color('999999')
         @pdf.stroke_horizontal_rule
         texts.each_with_index do |text, i|
-          @pdf.text_box(text, at: [wide.first(i).sum, top - 4], width: wide[i] - 6, size: SIZE, style: style) unless text.empty?
+          @pdf.text_box(text, at: [wide.first(i).sum, top - 4], width: wide[i] - 6, size: @size, style: style) unless text.empty?
         end
         @pdf.move_cursor_to(top - high)
       end

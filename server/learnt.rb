@@ -6,18 +6,47 @@ require_relative '../formats/learnt_file'
 require_relative '../store/elsewhere'
 require_relative '../store/lessons'
 require_relative '../store/machines'
+require_relative '../store/memo'
 require_relative 'days'
 
 module Miser
   module Server
     # What the shop has learnt, as the core takes it: records of parts and models, a machine's earlier jobs.
     class Learnt
+      # Records that tickets were offered lately: a keystroke on one ticket need not read the whole of another's years again.
+      LATELY = 100
+      LATELY_S = 3.0
+
       # @param database [Sequel::Database] @param shop [Store::Shop]
       def initialize(database, shop)
         @lessons = Store::Lessons.new(database)
         @elsewhere = Store::Elsewhere.new(database)
         @machines = Store::Machines.new(database)
         @shop = shop
+        @lately = Store::Memo.new(LATELY)
+      end
+
+      # The same for tickets: what was learnt some seconds ago may be missing.
+      # @return [Offered]
+      def offered = @offered ||= Offered.new(self)
+
+      # What a ticket asks, some seconds old at the most.
+      Offered = Struct.new(:learnt) do
+        def model(key, but: nil) = learnt.lately([:model, key, but]) { learnt.model(key, but: but) }
+        def part(name, shelf_id = nil) = learnt.lately([:part, name, shelf_id]) { learnt.part(name, shelf_id) }
+        def known_parts = learnt.lately([:parts]) { learnt.known_parts }
+        def visits(machine) = learnt.visits(machine)
+        def twins(frame, machine) = learnt.twins(frame, machine)
+        def machine(id) = learnt.machine(id)
+      end
+
+      # @yieldreturn [Object, nil] what is worked out where nobody asked lately
+      def lately(question)
+        key = [*question, (Process.clock_gettime(Process::CLOCK_MONOTONIC) / LATELY_S).floor]
+        found = @lately[key]
+        return found.first if found
+
+        yield.tap { |answer| @lately[key] = [answer] }
       end
 
       attr_reader :lessons, :elsewhere, :machines

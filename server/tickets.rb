@@ -43,14 +43,11 @@ module Miser
         @learnt = learnt
       end
 
-      # @return [Learnt, nil]
-      attr_reader :learnt
-
       # @param document [Hash]
       # @return [Ticket]
       def of(document)
         Ticket.new(document, photometry: ->(id) { id && photometry(document['id'], id) }, units: units, catalogue: @buying.catalogue,
-          market: @buying.market, judged: @judged, days: Days.method(:until), access: @access.current, kept: @kept, book: @learnt)
+          market: @buying.market, judged: @judged, days: Days.method(:until), access: @access.current, kept: @kept, book: @learnt&.offered)
       end
 
       def units = @shop.units

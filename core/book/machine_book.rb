@@ -14,8 +14,7 @@ module Miser
         def drift
           return lessons.size == 1 ? 'read once' : "read #{lessons.size} times: three on different days tell a drift" unless trend.line?
 
-          change = format('%+.2f ± %.2f %s a year', trend.slope, trend.error, unit)
-          trend.drifts? ? "drifts: #{change}" : "no drift that stands out of the scatter: #{change}"
+          trend.drifts? ? "drifts: #{trend.words(unit)}" : "no drift that stands out of the scatter: #{trend.words(unit)}"
         end
       end
       NAMES = { 'earns' => 'Earned', 'held' => 'Volts held', 'point' => 'Charging point', 'draw' => 'Draws',

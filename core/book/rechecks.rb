@@ -97,6 +97,13 @@ module Miser
         rows.flat_map { |r| r['id'] == id ? [r.merge('done_on' => today), following(r, today)].compact : [r] }
       end
 
+      # A look in two words: by its rule, where it came of one or followed one that did.
+      # @param id [String] @param what [String] @return [String]
+      def self.label(id, what)
+        key = LABELS.keys.find { |k| id == k || id.start_with?("#{k}-") }
+        key ? LABELS.fetch(key) : what
+      end
+
       # @param recheck [Recheck] @return [Array<Job::Lamp>] at which nothing was written down yet
       def self.unseen(recheck)
         seen = recheck.found.select { |f| f['saw'] }.map { |f| f['id'] }
@@ -128,13 +135,10 @@ module Miser
 
         rule = row['rule'] || row['id']
         id = "#{rule[0, 28]}-#{Days.after(today, row['every_days'])}"
-        open = rows.any? { |r| (r['rule'] || r['id']) == rule && r['id'] != row['id'] && r['done_on'].nil? }
-        if open
-          nil
-        else
-          row.slice('what', 'why', 'every_days', 'lamps').merge('id' => id, 'rule' => rule,
-            'due_on' => Days.after(today, row['every_days']))
-        end
+        waits = rows.any? { |r| (r['rule'] || r['id']) == rule && r['id'] != row['id'] && r['done_on'].nil? }
+        return if waits
+
+        row.slice('what', 'why', 'every_days', 'lamps').merge('id' => id, 'rule' => rule, 'due_on' => Days.after(today, row['every_days']))
       end
 
       def proposals(from)
@@ -165,7 +169,7 @@ module Miser
       end
 
       def of(row)
-        Recheck.new(id: row['id'], label: LABELS[row['rule']] || row['what'] || 'look again', what: row['what'] || 'Look again',
+        Recheck.new(id: row['id'], label: Rechecks.label(row['id'], row['what'] || 'look again'), what: row['what'] || 'Look again',
           why: row['why'] || 'Added by hand.', due_on: row['due_on'],
           every_days: row['every_days'], lamps: lamps_of(row), row: row)
       end

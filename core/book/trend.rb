@@ -40,6 +40,13 @@ module Miser
       # @return [Boolean] whether it is more than scatter: Student's t at 95 %, from a published table
       def drifts? = line? && slope.abs > FEW.fetch(@points.size, SURE) * error
 
+      # @param unit [String] @return [String] the slope and its error
+      def words(unit)
+        rate = format('%.2f', slope.abs)
+        sign = rate.to_f.zero? ? '' : { true => '+', false => '−' }[slope.positive?]
+        format('%<sign>s%<rate>s ± %<error>.2f %<unit>s a year', sign: sign, rate: rate, error: error, unit: unit)
+      end
+
       private
 
       def total = @total ||= @weights.sum

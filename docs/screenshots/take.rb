@@ -18,15 +18,16 @@ VIEWS = {
   'people' => ['/shop', 'dark', [1280, 1000]],
   'intake' => ['/job/wren125/intake', 'light', [1280, 800]], 'readings' => ['/job/dunlin250/readings/l1.c1', 'light', [1280, 800]],
   'choose' => ['/job/dunlin250/choose/l1', 'light', [1280, 1000]],
-  'shelf' => ['/shelf/p-heron-7', 'light', [1280, 1000]], 'fit' => ['/job/wren125/fit', 'light', [1280, 1100]],
-  'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]], 'board-tablet' => ['/', 'dark', [820, 1100]],
+  'fit' => ['/job/wren125/fit', 'light', [1280, 1100]],
+  'hand-over' => ['/job/curlew1100/hand-over', 'light', [1280, 800]],
   'wiring' => ['/job/bracken420/wiring', 'light', [1280, 1500]],
   'plan' => ['/job/wren125/plan', 'light', [1280, 2500]], 'signals-cured' => ['/job/dunlin250/signals', 'dark', [1280, 1300]],
   'headlight' => ['/job/dunlin250/headlight', 'light', [1280, 1100]],
   'beam' => ['/job/bracken420/beam', 'light', [1280, 900]], 'function' => ['/job/dunlin250/function/open', 'light', [1280, 1100]],
   'aim' => ['/job/dunlin250/aim', 'light', [1280, 800]],
   'card' => ['/job/wren125/fit?machine', 'dark', [1280, 800]],
-  'order' => ['/job/dunlin250/order', 'light', [1280, 1000]]
+  'order' => ['/job/dunlin250/order', 'light', [1280, 1000]],
+  'machine' => ['/book/wren125-3', 'light', [1280, 1700]], 'record' => ['/learnt/part?name=Ember%20LED%20bulb,%20HS1%20base', 'dark', [1280, 1100]]
 }.freeze
 
 CLICK = "[...document.querySelectorAll('button')].find((e) => e.textContent.trim().startsWith('%s'))?.click()"

@@ -19,8 +19,7 @@ module Miser
       # @param row [Hash] of Store::Rechecks#due @param today [String]
       def due(row, today)
         standing, words = Book::Rechecks.standing(row[:due_on], nil, today, gone: !row[:gone_on].nil?)
-        { job: row[:job_id], id: row[:id], machine_id: row[:machine_id], machine: row[:machine], owner: row[:owner], due_on: row[:due_on],
-          what: row[:what], why: row[:why],
+        { job: row[:job_id], **row.slice(:id, :machine_id, :machine, :owner, :due_on, :what, :why), label: Book::Rechecks.label(row[:id], row[:what]),
           standing: standing, words: words }
       end
 
@@ -57,8 +56,7 @@ module Miser
       def trend(trend, unit)
         return unless trend.line?
 
-        words = format('%+.2f ± %.2f %s a year', trend.slope, trend.error, unit)
-        { slope: trend.slope, error: trend.error, drifts: trend.drifts?, words: words }
+        { slope: trend.slope, error: trend.error, drifts: trend.drifts?, words: trend.words(unit) }
       end
 
       def others(rows)

@@ -172,7 +172,7 @@ module Miser
             jobs: jobs.size, job: jobs.first && jobs.first[:id], in_bay: jobs.any? { |j| j[:handed_at].nil? },
             before: lines[jobs.last && jobs.last[:id]]&.fetch('before'), after: last && last['after'],
             scenario: last && last['scenario'], verdict: last && last['verdict'], cents: jobs.sum { |j| lines.dig(j[:id], 'cents') || 0 },
-            rechecks: due.map { |r| Present.due(r, today).slice(:due_on, :what, :standing, :words, :job, :id) } }
+            rechecks: due.map { |r| Present.due(r, today).slice(:due_on, :label, :what, :standing, :words, :job, :id) } }
         end
       end
     end

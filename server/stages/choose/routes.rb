@@ -13,9 +13,10 @@ module Miser
             lamp = found(ticket.document.lamp(params['lamp']), 'lamp')
             scenario, = Present.look(ticket.budget, params['scenario'], nil)
             tried, shelf = ticket.offers(lamp, settings.parts.offered, scenario)
-            known = settings.learnt.known_parts
-            answer(200, { lamp: lamp.id, tried: tried.map { |o| Choose.offer(o, settings.learnt, known) },
-              shelf: shelf.map { |o| Choose.offer(o, settings.learnt, known) } })
+            book = settings.learnt.offered
+            known = book.known_parts
+            answer(200, { lamp: lamp.id, tried: tried.map { |o| Choose.offer(o, book, known) },
+              shelf: shelf.map { |o| Choose.offer(o, book, known) } })
           end
         end
 

@@ -3021,6 +3021,7 @@ export interface components {
             machine: string;
             owner: string | null;
             due_on: string | null;
+            label: string;
             what: string;
             why: string;
             standing: components["schemas"]["Standing"];
@@ -3061,6 +3062,7 @@ export interface components {
                 cents: number;
                 rechecks: {
                     due_on: string | null;
+                    label: string;
                     what: string;
                     standing: components["schemas"]["Standing"];
                     words: string;

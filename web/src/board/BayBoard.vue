@@ -119,7 +119,6 @@ function find() {
   <div class="mx-auto max-w-[1240px] px-5 pb-10">
     <header class="flex flex-wrap items-center gap-3 border-b-2 border-ink py-3">
       <h1 class="text-2xl">Bay board</h1>
-      <span class="text-dim">what each machine keeps, idling at a light at night</span>
       <span class="ml-auto flex flex-wrap items-center gap-2">
         <button type="button" class="btn btn-bare" @click="find"><span class="kbd">/</span> find</button>
         <button type="button" class="btn btn-bare" :aria-label="theme.dark.value ? 'Light theme' : 'Dark theme'" @click="theme.toggle">
@@ -158,7 +157,7 @@ function find() {
           >{{ dueWords }}</RouterLink
         >
         <RouterLink
-          v-for="r in urgent.slice(0, 3)"
+          v-for="r in urgent.slice(0, 2)"
           :key="r.job + r.id"
           class="inline-flex min-h-11 items-center underline decoration-line underline-offset-4"
           :to="{ name: 'recheck', params: { id: r.job, recheck: r.id } }"
@@ -169,6 +168,7 @@ function find() {
         <label class="sr-only" for="bay-filter">Show only</label>
         <input id="bay-filter" v-model="filter" class="field w-52" placeholder="show only …" />
         <button type="button" class="btn" :aria-pressed="waiting" @click="waiting = !waiting">waiting for parts</button>
+        <span class="px-2 text-dim max-[900px]:hidden">what each machine keeps, idling at a light at night</span>
         <label class="ml-auto flex items-center gap-2"
           ><span class="text-dim">by</span>
           <select v-model="order" class="field w-auto" aria-label="Order of the board">

@@ -65,7 +65,15 @@ const print = () => window.print()
                 >
                 <span class="block text-sm text-dim">
                   {{
-                    [m.model, m.year, m.frame, m.in_bay ? 'in the bay' : '', m.jobs > 1 ? `${m.jobs} jobs` : ''].filter(Boolean).join(' · ')
+                    [
+                      m.model && m.name.startsWith(m.model) ? '' : m.model,
+                      m.year,
+                      m.frame,
+                      m.in_bay ? 'in the bay' : '',
+                      m.jobs > 1 ? `${m.jobs} jobs` : '',
+                    ]
+                      .filter(Boolean)
+                      .join(' · ')
                   }}
                 </span>
               </td>
@@ -81,7 +89,8 @@ const print = () => window.print()
                     :to="{ name: 'recheck', params: { id: r.job, recheck: r.id } }"
                     >{{ r.due_on }}</RouterLink
                   >
-                  {{ r.what }} <StandingMark v-if="r.standing === 'overdue'" :standing="r.standing" :words="r.words" />
+                  <span :title="r.what">{{ r.label }}</span>
+                  <StandingMark v-if="r.standing === 'overdue'" :standing="r.standing" :words="r.words" />
                 </span>
               </td>
             </tr>

@@ -16,8 +16,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ open: [job: string] }>()
 const HEIGHT = 96
-const LEFT = 16
-const RIGHT = 16
+const LEFT = 30
+const RIGHT = 30
 const LINE = 52
 const box = useTemplateRef<HTMLElement>('box')
 const { width } = useElementSize(box)

@@ -56,7 +56,9 @@ const fit = computed(() => {
   const [a, b] = x.value.domain().map((d) => d.getTime())
   return `M${x.value(a)} ${y.value(at(a))}L${x.value(b)} ${y.value(at(b))}`
 })
-const digits = computed(() => (props.unit === 'A' || props.unit === 'V' ? 2 : 0))
+/** A draw with the key off is thousandths. */
+const small = computed(() => Math.max(...points.value.map((p) => Math.abs(p.value))) < 0.1)
+const digits = computed(() => (props.unit === 'A' ? (small.value ? 3 : 2) : props.unit === 'V' ? 2 : 0))
 const said = (p: Row) =>
   `${p.on}: ${plain(p.value!, digits.value)}${p.sigma ? ` ± ${plain(p.sigma, digits.value)}` : ''} ${props.unit}, ${p.name ?? ''}`
 </script>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api } from '../api/client'
 import ReadSpread from '../charts/ReadSpread.vue'
 import YearsChart from '../charts/YearsChart.vue'
 import { useFetched } from '../state/useFetched'
+import { useMe } from '../state/useMe'
 import EmptyBox from '../ui/EmptyBox.vue'
 import FailNote from '../ui/FailNote.vue'
 import { plain } from '../ui/format'
@@ -22,6 +23,16 @@ const { data: record, failed } = useFetched(name, () =>
 watch(name, (n) => (document.title = `${n}, what was learnt · Miser`), { immediate: true })
 const open = (job: string) => void router.push(`/job/${job}`)
 const NAMES: Record<string, string> = { loose: 'found loose', dim: 'found dim', dead: 'found dead', returned: 'sent back' }
+const me = useMe()
+const taken = ref('')
+/** What fitting really took stands on the shelf from now on. */
+async function reckon() {
+  const { shelf_id, minutes } = record.value!
+  const value = plain(minutes.mean ?? 0, 0)
+  const edits = [{ op: 'set' as const, at: '/part/minutes', value }]
+  const { error } = await api.PATCH('/api/parts/{id}', { params: { path: { id: shelf_id! } }, body: { edits } })
+  taken.value = error ? error.message : `The shelf reckons with ${value} min now.`
+}
 const percent = (share: number) => `${plain(share * 100, 0)} %`
 </script>
 
@@ -88,6 +99,10 @@ const percent = (share: number) => `${plain(share * 100, 0)} %`
             </tr>
           </tbody>
         </table>
+        <p v-if="me.mayChange && record.shelf_id && record.minutes.n" class="my-2 flex flex-wrap items-center gap-3">
+          <button type="button" class="btn" @click="reckon">Reckon with {{ plain(record.minutes.mean ?? 0, 0) }} min from now on</button>
+          <span v-if="taken" class="text-dim" role="status">{{ taken }}</span>
+        </p>
         <LessonRows :rows="record.rows" unit="" :digits="0" />
       </section>
     </template>

@@ -209,6 +209,13 @@ async function picture(event: Event, part: Kept) {
           </div>
           <PartFields at="/part" :part="current.part" head />
           <OffersPart :id="current.id" class="mt-4" @changed="fetchShelf" />
+          <p class="mt-2">
+            <RouterLink
+              class="inline-flex min-h-11 items-center underline underline-offset-4"
+              :to="{ name: 'learnt-part', query: { name: current.part.name, shelf: current.id } }"
+              >What the shop has learnt of it</RouterLink
+            >
+          </p>
           <div class="mt-4 flex flex-wrap items-end gap-4">
             <img
               v-if="current.picture"
