@@ -27,7 +27,8 @@ VIEWS = {
   'aim' => ['/job/dunlin250/aim', 'light', [1280, 800]],
   'card' => ['/job/wren125/fit?machine', 'dark', [1280, 800]],
   'order' => ['/job/dunlin250/order', 'light', [1280, 1000]],
-  'machine' => ['/book/wren125-3', 'light', [1280, 1700]], 'record' => ['/learnt/part?name=Ember%20LED%20bulb,%20HS1%20base', 'dark', [1280, 1100]]
+  'machine' => ['/book/wren125-3', 'light', [1280, 1700]],
+  'record' => ['/learnt/part?name=Ember%20LED%20bulb,%20HS1%20base', 'dark', [1280, 1100]]
 }.freeze
 
 CLICK = "[...document.querySelectorAll('button')].find((e) => e.textContent.trim().startsWith('%s'))?.click()"

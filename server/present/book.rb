@@ -19,8 +19,8 @@ module Miser
       # @param row [Hash] of Store::Rechecks#due @param today [String]
       def due(row, today)
         standing, words = Book::Rechecks.standing(row[:due_on], nil, today, gone: !row[:gone_on].nil?)
-        { job: row[:job_id], **row.slice(:id, :machine_id, :machine, :owner, :due_on, :what, :why), label: Book::Rechecks.label(row[:id], row[:what]),
-          standing: standing, words: words }
+        { job: row[:job_id], **row.slice(:id, :machine_id, :machine, :owner, :due_on, :what, :why),
+          label: Book::Rechecks.label(row[:id], row[:what]), standing: standing, words: words }
       end
 
       # A look again, as the job has it or as it is proposed.

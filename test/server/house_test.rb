@@ -128,7 +128,8 @@ class HouseTest < Miser::Test
     assert_equal(['Wren 125'], call(:get, '/api/search?q=wren')['hits'].select { |f| f['kind'] == 'machine' }.map { |f| f['label'] })
     assert_empty(call(:get, '/api/search?q=%25')['hits'].select { |f| f['kind'] == 'machine' })
     assert_empty(call(:get, '/api/search?q=_')['hits'].select { |f| f['kind'] == 'machine' })
-    edit({ op: 'set', at: '/name', value: 'Hoopoe 90' }, { op: 'unset', at: '/machine/model' }, id: 'wren125', revision: job('wren125')['revision'])
+    edit({ op: 'set', at: '/name', value: 'Hoopoe 90' },
+      { op: 'unset', at: '/machine/model' }, id: 'wren125', revision: job('wren125')['revision'])
     assert_empty(call(:get, '/api/search?q=wren')['hits'].select { |f| f['kind'] == 'machine' })
     assert_equal(%w[wren125], call(:get, '/api/search?q=hoopoe')['hits'].select { |f| f['kind'] == 'machine' }.map { |f| f['job'] })
     assert_equal(['Hoopoe 90'], call(:get, '/api/jobs?only=hoop')['jobs'].map { |bay| bay['name'] })
