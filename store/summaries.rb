@@ -40,7 +40,9 @@ module Miser
         @table.insert_conflict(:replace).insert(job_id: id, revision: revision, rules: @rules, tally: JSON.generate(summary.tally),
           bay: JSON.generate(summary.bay), names: summary.names.downcase,
           words: summary.words.downcase, finds: JSON.generate(summary.finds))
-        @finding.put('job', id, names: summary.names, words: summary.words)
+        # What is to be done next is no name that anybody looks for.
+        named = summary.finds.find { |f| f[:kind] == 'machine' }&.fetch(:words, nil) || summary.names
+        @finding.put('job', id, names: named, words: summary.words)
         @lessons.put(id, summary.lessons) if summary.lessons
       end
 
