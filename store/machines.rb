@@ -38,10 +38,8 @@ module Miser
 
       # @return [Hash, nil] id, name, fleet, machine, note, gone_on, gone_to
       def find(id)
-        @table.where(id: id).first&.then do |row|
-          JSON.parse(row[:body]).merge('id' => row[:id],
-            'gone_on' => row[:gone_on]).compact
-        end
+        row = @table.where(id: id).first or return
+        JSON.parse(row[:body]).merge('id' => id, 'gone_on' => row[:gone_on]).compact
       end
 
       # @yieldparam machine [Hash] @yieldreturn [Hash]

@@ -71,17 +71,12 @@ module Miser
 
       # Read on this very thing, or taken from the book already.
       def known?(row, choice)
-        return true if @ticket.budget.readings_on(row,
-          part: choice).any?(&:counts?) || (choice.nil? && @ticket.budget.sums.stands?(row['id']))
+        budget = @ticket.budget
+        return true if budget.readings_on(row, part: choice).any?(&:counts?)
+        return true if choice.nil? && budget.sums.stands?(row['id'])
 
-        said = choice ? Job::Document.part(choice, 'part') : row
-        figures = if choice
-                    Job::Document.rows(@ticket.budget.function_of(said, row) || {}, 'figures') + Job::Document.rows(said,
-                      'figures')
-                  else
-                    Job::Document.rows(row, 'figures')
-                  end
-        figures.any? { |f| ORIGINS.key?(f['origin']) }
+        said = choice ? [choice['part'], budget.function_of(choice['part'], row)].compact : [row]
+        said.flat_map { |s| Job::Document.rows(s, 'figures') }.any? { |f| ORIGINS.key?(f['origin']) }
       end
 
       def of_load(row, group)
@@ -96,11 +91,10 @@ module Miser
           next if %w[kept dark].include?(function['how']) || known?(row, choice)
 
           draw = record.draw_of(function['does'] || Job::Functions.of(row['role'])) or next
+          from = origin(draw)
           Draw.new(load_id: row['id'], choice_id: choice['id'], function_id: function['id'],
-            name: "#{choice['part']['name']}, #{draw.words}", amps: draw.spread.mean,
-            sigma: draw.sigma, n: draw.spread.n, origin: origin(draw), words: words(draw.spread.mean, draw.sigma, draw.spread.n,
-              origin(draw), 'copy'),
-            key: Key.of(choice['part']['name']))
+            name: "#{choice['part']['name']}, #{draw.words}", amps: draw.spread.mean, sigma: draw.sigma, n: draw.spread.n, origin: from, key: Key.of(choice['part']['name']),
+            words: words(draw.spread.mean, draw.sigma, draw.spread.n, from, 'copy'))
         end
       end
 

@@ -48,11 +48,11 @@ module Miser
       # @param does [String] a function @return [Draw, nil]
       def draw_of(does) = draws.find { |d| d.item == does }
 
+      # Of the shop's own where any were looked at; else of others', which are never added to its own.
       # @return [Hash{String=>Share}] loose, dim, dead of those looked at again; returned of those had
       def shares
-        looked = count(*SEEN, 'ok')
-        had = count('fitted') + count('returned')
-        { **SEEN.to_h { |what| [what, Share.new(count(what), looked)] }, 'returned' => Share.new(count('returned'), had) }
+        looked = [*SEEN, 'ok']
+        { **SEEN.to_h { |what| [what, share([what], looked)] }, 'returned' => share(%w[returned], %w[returned fitted]) }
       end
 
       # @return [Spread] min a piece
@@ -61,7 +61,7 @@ module Miser
       # @return [Float, nil] min that were reckoned
       def reckoned = of('minutes').filter_map(&:claimed).then { |list| list.any? ? list.sum / list.size : nil }
 
-      def fitted = count('fitted')
+      def fitted = count(lessons, %w[fitted])
 
       # @return [Array<Finding>] what is to be known before it is chosen again, the worst first
       def findings = @findings ||= [*failures, *draws.flat_map { |d| claims(d) }, slow].compact.sort_by { |f| f.level == 'warning' ? 0 : 1 }
@@ -73,7 +73,12 @@ module Miser
 
       def of(what) = lessons.select { |l| l.what == what }
       def theirs(what) = others.select { |o| o.what == what }
-      def count(*whats) = whats.sum { |what| of(what).sum(&:n) + theirs(what).sum(&:n) }
+      def count(rows, whats) = rows.select { |r| whats.include?(r.what) }.sum(&:n)
+
+      def share(whats, of_whats)
+        rows = count(lessons, of_whats).positive? ? lessons : others
+        Share.new(count(rows, whats), count(rows, of_whats))
+      end
 
       def draw(item)
         list = of('draw').select { |l| l.item == item }

@@ -83,18 +83,14 @@ module Miser
 
         # Of the jobs that went out, the last first: what is due, what was found.
         def self.rechecks(app, jobs, machine)
-          jobs.select { |j| j[:handed_at] }.flat_map do |j|
+          gone = !machine['gone_on'].nil?
+          rows = jobs.select { |j| j[:handed_at] }.flat_map do |j|
             document = app.jobs.find(j[:id])&.document or next []
             looks = Miser::Book::Rechecks.new(Miser::Job::Document.new(document))
-            looks.rows.filter_map do |r|
-              if r['dropped']
-                nil
-              else
-                { job: j[:id], **Present.recheck(looks.find(r['id']), today,
-                  gone: !machine['gone_on'].nil?) }
-              end
-            end
-          end.sort_by { |r| [r[:done_on] ? 1 : 0, r[:due_on] || '9999'] }
+            wanted = looks.rows.reject { |r| r['dropped'] }
+            wanted.map { |r| { job: j[:id], **Present.recheck(looks.find(r['id']), today, gone: gone) } }
+          end
+          rows.sort_by { |r| [r[:done_on] ? 1 : 0, r[:due_on] || '9999'] }
         end
 
         # Edits as of a job's own machine: what is typed is read in its unit; tickets of it that stand in the bay hear of it.

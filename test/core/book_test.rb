@@ -108,6 +108,10 @@ class BookTest < Miser::Test
     far = part(others: [other(mean: spread.mean, n: 5, squares: spread.squares)])
     assert_in_delta own.draws.first.spread.mean, far.draws.first.spread.mean, 1e-12
     assert_operator far.draws.first.sigma, :>, own.draws.first.sigma
+    # Others' failures are told where the shop has looked at none itself.
+    loose = other(mean: 1.0, n: 3).tap { |o| o.what = 'loose' }
+    assert_equal [3, 3], part(others: [loose]).shares['loose'].to_a
+    assert_equal [0, 1], part(lesson('ok', 1.0), others: [loose]).shares['loose'].to_a
     both = part(*values.map { |a| lesson('draw', a, item: 'signal') }, others: [other(mean: 2.0)])
     assert_in_delta 1.0, both.draws.first.spread.mean, 1e-12
   end

@@ -46,6 +46,23 @@ class PeopleTest < Miser::Test
 
   def add(name, role) = settings.sign_in.add(name, PHRASE, role)
 
+  # A calendar can't sign in: whoever has its address reads what falls due, and the owner alone has it to give.
+  def test_a_calendar_is_followed_without_signing_in
+    add('Osk', 'technician')
+    as('Osk') do
+      sign_in('Osk')
+      { get: nil, post: {} }.each do |verb, body|
+        call(verb, '/api/calendar', body, contract: nil)
+        assert_equal 403, status
+      end
+    end
+    path = as('Runa') { sign_in('Runa').then { call(:post, '/api/calendar', {}, contract: nil)['path'] } }
+    { path => 200, "#{path[0..-6]}x.ics" => 410, '/api/rechecks.ics' => 401 }.each do |address, code|
+      get address, {}, 'HTTP_HOST' => '127.0.0.1'
+      assert_equal code, status, address
+    end
+  end
+
   def test_nobody_gets_in_without_signing_in
     paths = Miser::Server::Contract.document['paths'].flat_map { |path, item| (item.keys & %w[get post patch delete]).map { |verb| [verb, path] } }
     shut = paths.reject { |verb, path| Miser::Server::Roles::OPEN.include?([verb.upcase, path]) || path.start_with?('/api/auth', '/api/pin', '/calendar/') }
