@@ -5,13 +5,14 @@ require 'net/http'
 require 'socket'
 require 'tmpdir'
 require_relative '../test_helper'
+require_relative '../support/program'
 require_relative '../../store/database'
 require_relative '../../store/jobs'
 require_relative '../../formats/job_schema'
 
 # The plug is pulled while somebody types and photographs: what was said to be saved is saved, and nothing half.
 class CrashTest < Miser::Test
-  BIN = File.expand_path('../../bin/miser', __dir__)
+  BIN = Miser::Program::CALL
   ROUNDS = 3
 
   def test_killed_while_saving_it_keeps_what_it_said_it_kept
@@ -35,7 +36,7 @@ class CrashTest < Miser::Test
   # @yieldparam server [IO] @yieldparam port [Integer]
   def serve(folder)
     port = TCPServer.new('127.0.0.1', 0).then { |s| s.addr[1].tap { s.close } }
-    server = IO.popen([BIN, '--data', folder, '--port', port.to_s], err: File::NULL)
+    server = IO.popen([*BIN, '--data', folder, '--port', port.to_s], err: File::NULL)
     assert_match(/:#{port}/, server.gets.to_s)
     yield server, port
   ensure

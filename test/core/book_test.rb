@@ -236,6 +236,23 @@ class BookTest < Miser::Test
     assert_match(/points, draws, all/, error.accepts)
   end
 
+  # What another shop sent is offered alike, under an origin of its own and doubted more.
+  def test_a_model_that_only_others_know_is_offered_as_theirs
+    own = known_wren
+    sums = Book::Elsewhere.sums(own.lessons, shop: 'f' * 24, made_on: '2026-01-01')
+    book = Known.new(Book::ModelRecord.new([], sums, SETTINGS), nil)
+    taken = Miser::HandedOver.act(bare, 'take_learnt', 'all', ticket: ->(d) { Miser::Ticket.new(d, book: book) })
+    assert_empty Miser::Formats::JobSchema.errors(taken)
+    low = Miser::Ticket.new(taken).budget.thing('l1')
+    assert_equal 'same model, measured in other shops', low.anchor.origin.label
+    mine = own.draws.find { |g| g.item.start_with?('head_low') }
+    assert_in_delta mine.amps, low.law.current(Book::Lessons::AT_V), 1e-3
+    assert_operator low.anchor.sigma, :>, mine.sigma
+    points = taken['circuits'].first['alternator']['points']
+    assert_equal [['other_shop'], own.points.size], [points.map { |p| p['taken_on'] }.uniq, points.size]
+    points.zip(own.points).each { |p, g| assert_in_delta g.amps, p['amps'], 0.01 }
+  end
+
   # Points of other machines leave the doubt in which machines differ, however many there are; one's own take it away.
   def test_an_earn_curve_of_other_machines_keeps_their_spread
     book = Known.new(known_wren, nil)
