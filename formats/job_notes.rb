@@ -44,9 +44,14 @@ module Miser
         end
       end
 
+      # What was written at a look again, and what was found that was not as it should be.
       def looks(document)
-        Job::Document.rows(document, 'rechecks').flat_map do |r|
-          [r['note'], *Job::Document.rows(r, 'found').map { |f| f['note'] }].compact.map { |text| Note.new(kind: 'note', text: text, stage: 'hand_over', subject: r['id']) }
+        lamps = Job::Document.rows(document, 'positions').to_h { |p| [p['id'], p['name']] }
+        Job::Document.rows(document, 'rechecks').flat_map do |look|
+          rows = Job::Document.rows(look, 'found')
+          found = rows.select { |f| f['saw'] && f['saw'] != 'ok' }.map { |f| "#{lamps[f['id']]}: found #{f['saw']}" }
+          texts = [look['note'], *rows.map { |f| f['note'] }, *found].compact
+          texts.map { |text| Note.new(kind: 'note', text: text, stage: 'hand_over', subject: look['id']) }
         end
       end
       private_class_method :own, :of_rows, :parts, :steps, :looks

@@ -15,7 +15,7 @@ module Miser
       # Machines that a stage sought by name is shown of.
       STAGE_HITS = 6
       # Lines of one job, so that it does not hide the others.
-      OF_ONE = 6
+      OF_ONE = 4
       # Kinds of what stands inside a job, the plainest first.
       INSIDE = %w[load fitted note step].freeze
 

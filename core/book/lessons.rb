@@ -31,9 +31,10 @@ module Miser
       # @return [String] the day the machine came in; the first there is where nobody wrote it down
       def day = @document.to_h['came_in'] || (@document.handed_over && @document.handed_over['at'].to_s[0, 10]) || ''
 
-      # Which load of a model it is, wherever it is entered.
-      # @param row [Hash] a load as the document reads it @return [String]
-      def self.item(row) = [row['role'], row['end'], row['filament']].compact.join('/')
+      # Which load of a model it is, wherever it is entered. One that was changed to LED is another than the filament it was.
+      # @param row [Hash] a load as the document reads it @param law [String] that it follows
+      # @return [String]
+      def self.item(row, law) = [row['role'], row['end'], law].compact.join('/')
 
       private
 
@@ -63,7 +64,7 @@ module Miser
         amps = thing.law.current(AT_V)
         sigma = amps * thing.anchor.sigma / thing.anchor.amps if thing.anchor.amps.positive?
         said = { id: "draw/#{[load_id, *choice_id].join('/')}", what: 'draw', value: amps, sigma: sigma, on: read_on(thing.reading) }
-        choice_id ? of_part(@document.choice(choice_id)['part'], **said, **of_function(row, choice_id, thing)) : of_model(**said, **of_load(row))
+        choice_id ? of_part(@document.choice(choice_id)['part'], **said, **of_function(row, choice_id, thing)) : of_model(**said, **of_load(row, thing.law_key))
       end
 
       def read_on(reading) = reading.document['at'].to_s[/\A\d{4}-\d\d-\d\d/] || day
@@ -86,9 +87,9 @@ module Miser
         there.positive? ? amps * thing.law.current(AT_V) / there : nil
       end
 
-      def of_load(row)
-        { item: Lessons.item(row), more: { 'lamp' => row['name'], 'role' => row['role'], 'base' => row['base'],
-                                           'rated_w' => row['rated_w'] }.compact }
+      def of_load(row, law)
+        more = { 'lamp' => row['name'], 'role' => row['role'], 'base' => row['base'], 'rated_w' => row['rated_w'] }
+        { item: Lessons.item(row, law), more: more.compact }
       end
 
       def charging = @document.circuits.flat_map { |c| [*points(c), *earned(c), held(c)].compact }

@@ -34,7 +34,7 @@ module Miser
         return [] unless model
 
         rows = @document.loads.reject { |l| l['wanted'] || l['added'] || l['brought_by'] || known?(l, nil) }
-        rows.filter_map { |row| (group = model.draw_of(row, Lessons.item(row))) && of_load(row, group) }
+        rows.filter_map { |row| (group = model.draw_of(row, Lessons.item(row, @ticket.budget.as_is(row).law_key))) && of_load(row, group) }
       end
 
       # @return [Array<Points>] of circuits where nothing was measured

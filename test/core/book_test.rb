@@ -185,6 +185,19 @@ class BookTest < Miser::Test
     assert_match(/diode pair into the tell-tale/, fresh['machine']['note'])
   end
 
+  # A lamp that was changed to LED teaches nothing of the filament that another of the model still has.
+  def test_a_changed_lamp_is_another_than_the_one_it_was
+    job = demo('wren125')
+    ids = (1..).each
+    again = Miser::Job::Plain.of(Book::Again.new(job).job(id: 'again', machine_id: 'm', today: '2026-04-01') { "n#{ids.next}" })
+    low = ->(rows) { rows.select { |r| r.what == 'draw' && r.subject == 'model' && r.item.start_with?('head_low') } }
+    before, after = [job, again].map { |d| low.call(Book::Lessons.new(Miser::Ticket.new(d)).rows).first }
+    assert_operator after.value, :<, before.value / 2
+    refute_equal before.item, after.item
+    book = Known.new(Book::ModelRecord.new(Book::Lessons.new(Miser::Ticket.new(again)).rows, [], SETTINGS), nil)
+    assert_empty(Book::Offers.new(Miser::Ticket.new(bare, book: book), book).draws.select { |d| d.load_id == 'l1' })
+  end
+
   # A book of one model and one part, as a ticket asks it.
   Known = Struct.new(:model_record, :part_record) do
     def model(_key, **) = model_record

@@ -54,6 +54,8 @@ async function addLamp(event: Event) {
 <template>
   <div class="grid max-w-[1180px] gap-8">
     <FailNote v-if="failed" :text="failed" />
+    <BookPart v-if="view" :book="view.book" :visits="view.visits" />
+
     <section aria-labelledby="intake-machine">
       <h2 id="intake-machine" class="mb-3 text-xl">Machine</h2>
       <div class="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
@@ -87,8 +89,6 @@ async function addLamp(event: Event) {
         <QuantityField at="/machine/redline_rpm" label="Redline" unit="rpm" :step="100" />
       </div>
     </section>
-
-    <BookPart v-if="view" :book="view.book" :visits="view.visits" />
 
     <section aria-labelledby="intake-system">
       <h2 id="intake-system" class="mb-3 text-xl">Electrical system</h2>
