@@ -58,6 +58,8 @@ module Miser
         ticket = of(document)
         parts = was && Job::Difference.parts(was, document)
         counted = Tally.new(ticket, was: tally, changed: parts)
+        # Reckoned again with the stage whose sum it is.
+        counted.stages['order']['cents'] ||= ticket.list.cents + ticket.purchases.cents
         bay = Present.bay(ticket, counted)
         # What changed nothing that anything is learnt of leaves what was learnt as it was.
         told = tally.nil? || parts.nil? || parts.intersect?(Book::Lessons::READS)

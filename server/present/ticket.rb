@@ -48,7 +48,7 @@ module Miser
         machine(document).merge(
           scenario: first&.name,
           before: keeps['before'], after: keeps['after'], verdict: lines['after']&.verdict, verdict_before: lines['before']&.verdict,
-          cents: ticket.list.cents + ticket.purchases.cents, next: counted.next_step&.except('weight', 'worth'),
+          cents: counted.stages.dig('order', 'cents'), next: counted.next_step&.except('weight', 'worth'),
           stages: Stage.all.map { |s| { stage: s.key, label: s.label, state: counted.stages[s.key]['state'] } },
           flags: ticket.flags.select(&:serious?).map { |f| flag(f) }
         )

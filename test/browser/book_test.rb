@@ -21,6 +21,7 @@ class BookBrowserTest < Miser::BrowserTest
     settings.jobs.change('wren125', saved.revision, what: 'answers') { |d| d.merge(out.slice('choices', 'left_open')) }
     visit '/job/wren125/hand-over'
     # One look moved, one not wanted, one of one's own.
+    find('[data-testid=rechecks] summary').click
     within(find('[data-testid=recheck-row]', text: 'adjusters')) { click_on 'not wanted' }
     within('[data-testid=rechecks]') do
       fill_in 'Something else to look at', with: 'The bracket of the rack'

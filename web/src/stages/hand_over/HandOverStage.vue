@@ -92,7 +92,7 @@ function amps(id: string, side: 'before' | 'after') {
       What was signed stays as it was: it lies in the signed sheet. Below stands the machine as it is now.
     </p>
     <LeftOpenPart v-if="view && view.left_open.length" :points="view.left_open" class="no-print mb-4" />
-    <RechecksPart v-if="view" :rechecks="view.rechecks" :handed="out" class="no-print mb-4" />
+    <RechecksPart v-if="view" :rechecks="view.rechecks" :handed="out" :words="view.look_again" class="no-print mb-4" />
     <EmptyBox v-if="!view && !failed">Drawing up the sheet …</EmptyBox>
     <article v-if="view" class="sheet-page border-2 border-line bg-leaf p-6 print:border-0 print:p-0" aria-label="Hand-over sheet">
       <header class="mb-3 flex items-end justify-between border-b-2 border-ink pb-2">

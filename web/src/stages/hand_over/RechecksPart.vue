@@ -5,7 +5,7 @@ import { freshId, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 
 /** When the machine is to be looked at again: proposed by what was fitted, moved, dropped, added to. */
-const props = defineProps<{ rechecks: Schemas['Recheck'][]; handed: boolean }>()
+const props = defineProps<{ rechecks: Schemas['Recheck'][]; handed: boolean; words: string | null }>()
 const job = useJob()
 const what = ref('')
 const on = ref('')
@@ -29,8 +29,12 @@ const open = (look: Schemas['Recheck']) => !look.done_on && !look.dropped && (!p
 </script>
 
 <template>
-  <section aria-labelledby="looks-head" data-testid="rechecks">
-    <h3 id="looks-head" class="mb-1 text-lg font-bold">To be looked at again</h3>
+  <details data-testid="rechecks" :open="handed">
+    <summary class="flex min-h-11 cursor-pointer flex-wrap items-baseline gap-x-3 py-1">
+      <h3 class="text-lg font-bold">To be looked at again</h3>
+      <span class="text-dim">{{ words ?? 'nothing that was fitted asks for it' }}</span>
+      <span v-if="!handed" class="ml-auto underline underline-offset-4">move, drop, add</span>
+    </summary>
     <p class="text-dim">
       By what was fitted. It stands on the board when it is due<template v-if="!handed">, from the day the machine goes out</template>.
     </p>
@@ -67,5 +71,5 @@ const open = (look: Schemas['Recheck']) => !look.done_on && !look.dropped && (!p
       <label><span class="mb-1 block text-dim">on</span><input v-model="on" type="date" class="field" /></label>
       <button type="submit" class="btn" :disabled="!what.trim() || !on">Add it</button>
     </form>
-  </section>
+  </details>
 </template>
