@@ -19,6 +19,7 @@ module Miser
       PARTS = 20
       IN_BAYS = 25
       SAVES = 40
+      MORE = 2
 
       def run
         Dir.mktmpdir do |folder|
@@ -88,10 +89,9 @@ module Miser
         end
       end
 
-      # One reading more than the demo's machines have.
+      # Some readings more than the demo's machines have.
       def with_another(rows)
-        more = rows.find { |l| l[:id].start_with?('draw/') }
-        more ? rows + [more.merge(id: "#{more[:id]}/more")] : rows
+        rows + rows.select { |l| l[:id].start_with?('draw/') }.first(MORE).map { |l| l.merge(id: "#{l[:id]}/more") }
       end
 
       def summary(row, number)
@@ -104,8 +104,9 @@ module Miser
         body = JSON.parse(row[:body])
         body['value'] *= 1 + (((number * 7919) % 101) / 1000.0) if body['value']
         label = row[:subject] == 'model' ? "Model #{number % MODELS}" : "#{body['label']} #{number % PARTS}"
-        body['label'] = label if row[:subject] != 'work'
-        row.merge(job_id: "many#{number}", key: row[:subject] == 'work' ? row[:key] : label.downcase, shelf_id: nil, body: JSON.generate(body))
+        named = %w[part model].include?(row[:subject])
+        body['label'] = label if named
+        row.merge(job_id: "many#{number}", key: named ? label.downcase : row[:key], shelf_id: nil, body: JSON.generate(body))
       end
 
       # What the book adds to a save: told again of the ticket that was just figured, and written where it changed.

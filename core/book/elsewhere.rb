@@ -23,7 +23,7 @@ module Miser
       # @param lessons [Array<Lesson>] @param shop [String] @param made_on [String]
       # @return [Array<Elsewhere>] in an order of their own, whatever order they came in
       def self.sums(lessons, shop:, made_on:)
-        known = lessons.select { |l| l.key && Lesson::SUBJECTS.include?(l.subject) && !Lesson::OWN.include?(l.what) }
+        known = lessons.select { |l| l.key && Lesson::SUBJECTS.include?(l.subject) }
         grouped = known.group_by { |l| [l.subject, l.key, l.what, step(l)] }
         grouped.sort_by { |place, _| place }.map { |place, list| sum(place, list.sort_by { |l| [l.on, l.job.to_s, l.id] }, shop, made_on) }
       end

@@ -4,7 +4,7 @@ module Miser
   module Book
     # One thing that a job taught: of a part, of a model, or of a kind of work.
     # @!attribute id [String] the same however often it is taken of the job
-    # @!attribute subject [String] part, model, work @!attribute key [String, nil] Key of the part or model, kind of work
+    # @!attribute subject [String] part, model, work, machine @!attribute key [String, nil] Key of the part or model, kind of work
     # @!attribute label [String] as it is written there @!attribute shelf_id [String, nil]
     # @!attribute what [String] of WHATS @!attribute item [String] which draw, which point; empty where there is only one
     # @!attribute value [Float, nil] A, min, V; of one copy @!attribute sigma [Float, nil] @!attribute claimed [Float, nil] in the same unit
@@ -20,8 +20,7 @@ module Miser
                 'fitted' => '1', 'ok' => '1',
                 'loose' => '1',
                 'dim' => '1', 'dead' => '1', 'returned' => '1' }.freeze
-      # Of one machine alone: nobody else has anything of it.
-      OWN = %w[idle_volts key_off].freeze
+      # What others may learn of; what is a machine's own is of none of these.
       SUBJECTS = %w[part model work].freeze
       # What is found at a recheck.
       SEEN = { 'ok' => 'as it should be', 'loose' => 'loose', 'dim' => 'dim', 'dead' => 'dead' }.freeze

@@ -50,6 +50,11 @@ module Miser
         Lesson.new(subject: 'model', key: Key.of(model), label: model.to_s, shelf_id: nil, n: 1, on: day, more: {}, **rest)
       end
 
+      # Of this machine alone: nothing is known of its like by it.
+      def of_machine(**rest)
+        Lesson.new(subject: 'machine', key: nil, label: @document.name, shelf_id: nil, n: 1, more: {}, **rest)
+      end
+
       # The reading that counts, of each load and of each part in its place.
       def draws
         measured = budget.readings.select { |r| r.counts? && r.origin.measured? }
@@ -148,7 +153,7 @@ module Miser
       def read_at(recheck)
         { 'volts' => 'idle_volts', 'key_off_a' => 'key_off' }.filter_map do |field, what|
           value = recheck[field]
-          value && of_model(id: "#{what}/#{recheck['id']}", what: what, item: '', value: value, on: recheck['done_on'])
+          value && of_machine(id: "#{what}/#{recheck['id']}", what: what, item: '', value: value, on: recheck['done_on'])
         end
       end
 
