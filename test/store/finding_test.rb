@@ -26,8 +26,8 @@ class FindingTest < Miser::Test
     assert_equal %w[a], found('3 wre head')
     assert_equal %w[a b].sort, found('headlamp').sort
     # A letter wrong, missing, doubled, two changed about, a long word with two.
-    { 'wrem' => %w[a], 'wrn' => [], 'wreen' => %w[a], 'wrne' => %w[a], 'dunlni' => %w[b], 'dnulin' => %w[b], 'haedlamp h4' => %w[b], 'headlmapp h4' => %w[b],
-      'dunkin blue' => %w[b] }.each do |text, refs|
+    { 'wrem' => %w[a], 'wrn' => [], 'wreen' => %w[a], 'wrne' => %w[a], 'dunlni' => %w[b], 'dnulin' => %w[b], 'dunkin blue' => %w[b],
+      'haedlamp h4' => %w[b], 'headlmapp h4' => %w[b] }.each do |text, refs|
       assert_equal refs, found(text), text
     end
     assert_empty found('wren dunlin')
