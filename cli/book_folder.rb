@@ -5,7 +5,7 @@ require 'json'
 require_relative 'options'
 require_relative '../formats/job_schema'
 require_relative '../formats/learnt_file'
-require_relative '../server/learnt'
+require_relative '../core/book/days'
 require_relative '../store/elsewhere'
 require_relative '../store/machines'
 
@@ -30,7 +30,7 @@ module Miser
         FileUtils.mkdir_p(folder)
         rows = @db[:machines].order(:id).select_map(:id).map { |id| @machines.find(id) }
         File.write(File.join(folder, MACHINES), "#{JSON.pretty_generate(rows)}\n")
-        shops = shared
+        shops = @elsewhere.files
         File.write(File.join(folder, LEARNT), Formats::LearntFile.write(shops)) if shops.any?
       end
 
@@ -46,20 +46,11 @@ module Miser
       # @param read [Hash] see #read @return [void]
       def take(read)
         read[:machines].each { |row| @machines.put(row['id'], row.except('id')) unless @db[:jobs].where(machine_id: row['id']).empty? }
-        here = @elsewhere.serials
-        fresh = read[:shops].reject { |s| here[s[:shop]] && here[s[:shop]] >= s[:serial] }
+        fresh = @elsewhere.newer(read[:shops])
         @elsewhere.put(fresh) if fresh.any?
       end
 
       private
-
-      def shared
-        by_shop = @elsewhere.all.group_by { |r| r['shop'] }
-        @elsewhere.shops.map do |s|
-          s.slice(:shop, :made_on, :serial).merge(rows: by_shop.fetch(s[:shop],
-            []).map { |r| r.except('shop', 'made_on', 'key') })
-        end
-      end
 
       def machines(path)
         return [] unless File.exist?(path)

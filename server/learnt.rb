@@ -98,18 +98,13 @@ module Miser
       def shared(now)
         own = Book::Elsewhere.sums(read(@lessons.all), shop: @shop.mark, made_on: now.to_date.iso8601)
         mine = { shop: @shop.mark, made_on: now.to_date.iso8601, serial: now.to_i, rows: own.map { |sum| Formats::LearntFile.row(sum) } }
-        by_shop = @elsewhere.all.group_by { |r| r['shop'] }
-        [mine, *@elsewhere.shops.map do |s|
-          s.slice(:shop, :made_on, :serial).merge(rows: by_shop.fetch(s[:shop],
-            []).map { |r| r.except('shop', 'made_on', 'key') })
-        end]
+        [mine, *@elsewhere.files]
       end
 
       # @param shops [Array<Hash>] of a file
       # @return [Array(Array<Hash>, Integer)] those that are not here yet, and how many are here already or are the shop's own
       def fresh(shops)
-        there = @elsewhere.serials
-        new = shops.reject { |s| s[:shop] == @shop.mark || (there[s[:shop]] && there[s[:shop]] >= s[:serial]) }
+        new = @elsewhere.newer(shops).reject { |s| s[:shop] == @shop.mark }
         [new, shops.size - new.size]
       end
 

@@ -57,6 +57,20 @@ module Miser
                            Sequel.function(:json_extract, :body, '$.label')).as(:label)).all
       end
 
+      # What counts, a file a shop, as it came in.
+      # @return [Array<Hash>] shop, made_on, serial, rows
+      def files
+        by_shop = all.group_by { |row| row['shop'] }
+        own = ->(shop) { by_shop.fetch(shop, []).map { |row| row.except('shop', 'made_on', 'key') } }
+        shops.map { |s| s.slice(:shop, :made_on, :serial).merge(rows: own.call(s[:shop])) }
+      end
+
+      # @param files [Array<Hash>] shop, serial @return [Array<Hash>] those that are newer than what is here
+      def newer(files)
+        here = serials
+        files.reject { |f| here[f[:shop]] && here[f[:shop]] >= f[:serial] }
+      end
+
       # @return [Hash{String=>Integer}] serial of the newest file that counts, by shop
       def serials = counting.select_hash(:shop, :serial)
 

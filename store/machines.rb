@@ -145,7 +145,7 @@ module Miser
 
       def due_by_machine(ids, today)
         @db[:rechecks].join(:jobs, id: :job_id).where(machine_id: ids, removed_at: nil, done_on: nil).exclude(handed_at: nil)
-                      .where(Sequel[:due_on] <= today)
+                      .where(Sequel.function(:date, :due_on) => :due_on).where(Sequel[:due_on] <= today)
                       .group_and_count(:machine_id).as_hash(:machine_id, :count)
       end
     end

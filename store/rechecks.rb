@@ -29,7 +29,8 @@ module Miser
       def counts(today, soon)
         day = Sequel[:rechecks][:due_on]
         many = ->(so, name) { Sequel.function(:total, Sequel.case({ so => 1 }, 0)).cast(Integer).as(name) }
-        open_looks.where(Sequel[:machines][:gone_on] => nil).where(day <= soon)
+        # A day that is in no calendar is of no standing.
+        open_looks.where(Sequel[:machines][:gone_on] => nil, Sequel.function(:date, day) => day).where(day <= soon)
                   .select(many.call(day < today, :overdue), many.call({ day => today }, :due), many.call(day > today, :soon)).first
       end
 

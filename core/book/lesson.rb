@@ -20,6 +20,8 @@ module Miser
                 'fitted' => '1', 'ok' => '1',
                 'loose' => '1',
                 'dim' => '1', 'dead' => '1', 'returned' => '1' }.freeze
+      # At which of a machine's own speeds it earned.
+      SPEEDS = { 'idle' => 'at idle', 'cruise' => 'at cruising speed' }.freeze
       # What others may learn of; what is a machine's own is of none of these.
       SUBJECTS = %w[part model work].freeze
       # What is found at a recheck.

@@ -14,12 +14,11 @@ module Miser
         def drift
           return lessons.size == 1 ? 'read once' : "read #{lessons.size} times: three on different days tell a drift" unless trend.line?
 
-          trend.drifts? ? "drifts: #{trend.words(unit)}" : "no drift that stands out of the scatter: #{trend.words(unit)}"
+          trend.says(unit)
         end
       end
       NAMES = { 'earns' => 'Earned', 'held' => 'Volts held', 'point' => 'Charging point', 'draw' => 'Draws',
                 'idle_volts' => 'Volts, idling and lit', 'key_off' => 'Drawn with the key off' }.freeze
-      SPEEDS = { 'idle' => 'at idle', 'cruise' => 'at cruising speed' }.freeze
       # What is followed over the years, in this order.
       FOLLOWED = %w[earns held idle_volts key_off draw].freeze
 
@@ -35,9 +34,6 @@ module Miser
         end
       end
 
-      # @return [Series, nil] the first that drifts: what is to be looked at
-      def drifting = series.find { |s| s.trend.drifts? }
-
       private
 
       def of(what) = @lessons.select { |l| l.what == what }
@@ -52,7 +48,7 @@ module Miser
 
       def words(what, last)
         case what
-        when 'earns' then [NAMES[what], circuit(last), SPEEDS.fetch(last.item.split('/').last)].compact.join(' ')
+        when 'earns' then [NAMES[what], circuit(last), Lesson::SPEEDS.fetch(last.item.split('/').last)].compact.join(' ')
         when 'idle_volts', 'key_off' then NAMES.fetch(what)
         when 'held' then [NAMES[what], circuit(last)].compact.join(' ')
         else [last.more['lamp'], last.subject == 'part' ? last.label : nil].compact.join(', ')

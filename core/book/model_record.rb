@@ -19,14 +19,13 @@ module Miser
         def words
           circuit, rest = item.split('/', 2)
           return "#{more['rpm'].round} rpm#{', cold' if more['stator'] == 'cold'}" if what == 'point'
-          return [CIRCUITS[circuit], SPEEDS[rest]].compact.join(' ') if CIRCUITS.key?(circuit)
+          return [CIRCUITS[circuit], Lesson::SPEEDS[rest]].compact.join(' ') if CIRCUITS.key?(circuit)
 
           role = Job::Roles::BY_KEY[more['role'] || circuit] || MISSING
           "#{more['lamp'] || role.label}#{', LED' if role.group == 'lamp' && item.split('/').last != 'filament'}"
         end
       end
       CIRCUITS = { 'dc' => 'battery circuit', 'ac' => 'lighting circuit' }.freeze
-      SPEEDS = { 'idle' => 'at idle', 'cruise' => 'at cruising speed' }.freeze
       MISSING = Struct.new(:label, :group).new('a load', nil)
       private_constant :MISSING
 

@@ -47,6 +47,9 @@ module Miser
         format('%<sign>s%<rate>s ± %<error>.2f %<unit>s a year', sign: sign, rate: rate, error: error, unit: unit)
       end
 
+      # @return [String] whether it drifts, said once
+      def says(unit) = "#{drifts? ? 'drifts' : 'no drift that stands out of the scatter'}: #{words(unit)}"
+
       private
 
       def total = @total ||= @weights.sum

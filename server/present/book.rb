@@ -56,7 +56,7 @@ module Miser
       def trend(trend, unit)
         return unless trend.line?
 
-        { slope: trend.slope, error: trend.error, drifts: trend.drifts?, words: trend.words(unit) }
+        { slope: trend.slope, error: trend.error, drifts: trend.drifts?, words: trend.says(unit) }
       end
 
       def others(rows)

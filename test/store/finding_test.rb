@@ -139,6 +139,11 @@ class MachinesTest < Miser::Test
     @jobs.create(job('a', rechecks: due, handed_over: { 'at' => '2026-01-01T00:00:00Z' }))
     ids = -> { @jobs.rechecks.due.map { |r| r[:id] } }
     assert_equal %w[r2 r1], ids.call
+    # Day by day, as they stand; one that is in no calendar is neither overdue nor due.
+    assert_equal({ overdue: 1, due: 1, soon: 0 }, @jobs.rechecks.counts('2026-02-01', '2026-02-15'))
+    @jobs.create(job('odd', rechecks: [{ 'id' => 'r', 'due_on' => '2026-01-32' }], handed_over: { 'at' => '2026-01-01T00:00:00Z' }))
+    assert_equal 1, @jobs.rechecks.counts('2026-02-01', '2026-02-15')[:overdue]
+    @jobs.remove('odd')
     @machines.change('a') { |m| m.merge('gone_on' => '2026-01-15') }
     assert_empty ids.call
     assert_equal(%w[r2 r1], @jobs.rechecks.due(gone: true).map { |r| r[:id] })

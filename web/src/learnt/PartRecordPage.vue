@@ -68,9 +68,7 @@ const percent = (share: number) => `${plain(share * 100, 0)} %`
           </p>
           <ReadSpread :lessons="d.lessons" :mean="d.mean" :sigma="d.sigma" :claimed="d.claimed" unit="A" :label="d.words" @open="open" />
           <template v-if="d.trend && d.lessons.length > 2">
-            <p class="text-sm" :class="d.trend.drifts ? 'font-semibold text-brick' : 'text-dim'">
-              From copy to copy: {{ d.trend.words }}{{ d.trend.drifts ? ', more than scatter' : ', within the scatter' }}
-            </p>
+            <p class="text-sm" :class="d.trend.drifts ? 'font-semibold text-brick' : 'text-dim'">From copy to copy: {{ d.trend.words }}</p>
             <YearsChart v-if="d.trend.drifts" :rows="d.lessons" unit="A" :label="d.words" :trend="d.trend" :line="d.claimed" @open="open" />
           </template>
           <OtherShops :others="d.others" unit="A" />
