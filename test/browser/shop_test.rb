@@ -87,6 +87,7 @@ class ShopTest < Miser::BrowserTest
   end
 
   def look_for(word)
+    assert_selector '#main' # nobody listens for keys before there is a screen
     find('body').send_keys('/')
     fill_in 'Find', with: word
     # What the shop has comes a moment after what the screen knows.
