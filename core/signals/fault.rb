@@ -66,7 +66,7 @@ module Miser
           end
         end,
         kind('open', 'lamp open or not seated', :lamp, 3.0, 'Try the lamp straight on the battery.',
-          'Reseat or replace it.') { |h, t| h.with_lamp(t) { |l| l.with(open: true) } },
+          'Reseat or replace it.') { |h, t| h.with_lamp(t) { |l| l.with(dead: true) } },
         kind('earth', 'earth lost', :lamp, 2.0, 'Run a jumper from the lamp’s shell to battery −.',
           'Clean and remake its earth.') { |h, t| h.with_lamp(t) { |l| l.with(earth_ohm: OPEN_OHM) } },
         kind('pulled', 'wire pulled off or broken where the housing shuts', :lamp, 0.8, 'Works open and not closed up: watch the wire as you shut it.',

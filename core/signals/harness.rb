@@ -11,9 +11,10 @@ module Miser
     # a circuit of it.
     # @!attribute others [Array<Other>] @!attribute switch_ohm, side_ohm [Hash{String=>Float}] more in a side's contact (not in
     #   hazard, which has contacts of its own) and in its feed @!attribute earths [Hash{String=>Float}] Ω of a place's common earth
+    # @!attribute jumpers [Array<Array(String, String)>] nodes that a lead was clipped between
     Harness = Struct.new(:lamps, :telltale, :flasher, :resistors, :joined_ohm, :shorts, :fuse_a, :fuse_blown, :feed_ohm, :source_ohm,
-      :others, :switch_ohm, :side_ohm, :earths, keyword_init: true) do
-      def initialize(others: [], switch_ohm: {}, side_ohm: {}, earths: {}, **rest) = super
+      :others, :switch_ohm, :side_ohm, :earths, :jumpers, keyword_init: true) do
+      def initialize(others: [], switch_ohm: {}, side_ohm: {}, earths: {}, jumpers: [], **rest) = super
 
       # @param changes [Hash] members to replace
       # @return [Harness]
@@ -34,6 +35,21 @@ module Miser
 
       # @return [Array<String>] what a person can command and look at
       def states = others.any? { |o| o.filaments.key?('brake') } ? [*COMMANDS, BRAKE] : COMMANDS
+
+      # The node that a point of the loop is, as it stands: good joints have none of their own.
+      # @param point [String] a node, or a lamp's or another light's `_shell`, or a side's `_switch` behind its switch
+      # @return [String]
+      def node(point)
+        id, what = point.match(/\A(.*)_(shell|switch)\z/)&.captures
+        return side_ohm[id] ? point : id if what == 'switch'
+        return point unless what && (spot = lamp(id) || others.find { |o| o.id == id })
+
+        own = spot.respond_to?(:shell?) ? spot.shell? : spot.earth_ohm.positive?
+        own ? point : earth_node(spot.place)
+      end
+
+      # @return [String] of a place's common earth: earth itself while it is good
+      def earth_node(place) = earths.key?(place) ? "earth_#{place}" : '0'
 
       # @return [Array<String>] ids of all that can be looked at
       def lit_ids = lamps.map(&:id) + light_names.keys
@@ -68,14 +84,19 @@ module Miser
     # @!attribute from_v [Float] LED: where it begins
     # @!attribute running [Array(Float, Float), nil] volts and amps of the second filament in the same bulb
     # @!attribute feed_side [String, nil] the side whose plug it is on, where that is not its own
+    # @!attribute open [Boolean] its wire is @!attribute dead [Boolean, nil] it lets nothing through itself
+    # @!attribute unplugged [Boolean, nil] its holder is empty
     Lamp = Struct.new(:id, :name, :side, :place, :load_id, :law, :volts, :amps, :from_v, :bridged, :reversed, :open, :wire_ohm, :earth_ohm,
-      :running, :contacts_joined, :feed_side, keyword_init: true) do
+      :running, :contacts_joined, :feed_side, :dead, :unplugged, keyword_init: true) do
       def with(**changes) = self.class.new(**to_h, **changes)
 
       # @return [String] side whose wire feeds it
       def fed_by = feed_side || side
 
       def filament? = law == 'filament'
+
+      # @return [Boolean] whether it can't light, whatever its volts
+      def out? = dead || unplugged || false
 
       # A seat with two contacts, or one whose earth is in question, has a node of its own.
       def shell? = !running.nil? || earth_ohm > 1
@@ -114,6 +135,8 @@ module Miser
     class LoopCircuit
       CONTACT_OHM = 0.01
       FUSE_OHM = 0.005
+      # Ω of a lead clipped between two points.
+      JUMPER_OHM = 0.05
       # States in which no signal is commanded.
       IDLE = ['off', BRAKE].freeze
       # Which node feeds a light that is no signal.
@@ -128,7 +151,7 @@ module Miser
       # @return [Network::Solver]
       def circuit
         Network::Solver.new([*feed, *@h.lamps.flat_map { |l| lamp(l) }, *SIDES.flat_map { |s| resistors(s) }, *telltale, *bridges,
-          *other_lights, *earths, *other_feeds])
+          *other_lights, *earths, *other_feeds, *jumpers])
       end
 
       private
@@ -141,14 +164,17 @@ module Miser
         contact = CONTACT_OHM if @h.flasher.welded
         [Network::Source.new('battery', 'bat', '0', @s.volts, @h.source_ohm), wire('fuse', 'bat', 'fed', fuse),
           wire('flasher', 'fed', 'out', contact),
-          *SIDES.map { |s| wire("switch_#{s}", 'out', s, switch(s)) },
+          *SIDES.flat_map { |s| switch(s) },
           *@h.shorts.map { |node, ohms| wire("pinch_#{node}", node, '0', ohms) }]
       end
 
-      # Its own contact, or the hazard's; then the side's feed.
+      # Its own contact, or the hazard's; then the side's feed, where it is worth a resistance.
       def switch(side)
         contact = { side => @h.switch_ohm.fetch(side, 0.0), 'hazard' => 0.0 }[@s.command]
-        contact ? CONTACT_OHM + contact + @h.side_ohm.fetch(side, 0.0) : Network::Resistor::OPEN
+        ohms = contact ? CONTACT_OHM + contact : Network::Resistor::OPEN
+        joint = @h.side_ohm[side] or return [wire("switch_#{side}", 'out', side, ohms)]
+
+        [wire("switch_#{side}", 'out', "#{side}_switch", ohms), wire("side_#{side}", "#{side}_switch", side, joint)]
       end
 
       def resistors(side) = @h.resistors.select { |r| r.side == side && !r.series }.map { |r| wire(r.id, side, '0', r.ohms) }
@@ -163,12 +189,17 @@ module Miser
         parts = [wire("wire_#{l.id}", l.fed_by, "#{l.id}_feed", l.open ? Network::Resistor::OPEN : [ohms, 1e-3].max),
           light(l.id, l, "#{l.id}_feed", shell)]
         parts << wire("earth_#{l.id}", shell, earth, [l.earth_ohm, 1e-3].max) if l.shell?
-        parts << Network::Filament.new("run_#{l.id}", 'run', shell, *l.running) if l.running
+        parts << running(l, shell) if l.running
         parts << wire("touch_#{l.id}", "#{l.id}_feed", 'run', 0.05) if l.contacts_joined
         parts
       end
 
+      def running(l, shell)
+        l.unplugged ? wire("run_#{l.id}", 'run', shell, Network::Resistor::OPEN) : Network::Filament.new("run_#{l.id}", 'run', shell, *l.running)
+      end
+
       def light(id, what, a, b)
+        return wire(id, a, b, Network::Resistor::OPEN) if what.respond_to?(:out?) && what.out?
         return Network::Filament.new(id, a, b, what.volts, what.amps) if what.filament?
 
         Network::Led.new(id, a, b, kind: what.law, volts: what.volts, amps: what.amps, from_v: what.from_v,
@@ -189,8 +220,9 @@ module Miser
 
       def bridges = @h.joined_ohm ? [wire('join', 'left', 'right', @h.joined_ohm)] : []
 
-      # The node of a place's common earth: earth itself while it is good.
-      def earth(place) = @h.earths.key?(place) ? "earth_#{place}" : '0'
+      def jumpers = @h.jumpers.each_with_index.map { |ends, i| wire("jumper#{i}", *ends.map { |point| @h.node(point) }, JUMPER_OHM) }
+
+      def earth(place) = @h.earth_node(place)
 
       def earths
         used = (@h.lamps + @h.others).map(&:place).uniq

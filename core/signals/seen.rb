@@ -22,9 +22,11 @@ module Miser
 
       # @param harness [Harness] @param command [String]
       # @param thresholds [Hash] ghost, dim, lit: shares of rated light
-      def initialize(harness, command, thresholds:, lights: true, volts: Volts::REST)
+      # @param brake [Boolean] whether the brake is held as well
+      def initialize(harness, command, thresholds:, lights: true, volts: Volts::REST, brake: command == BRAKE)
         @harness = harness
         @command = command
+        @brake = brake
         @thresholds = thresholds
         settle(lights, volts)
         blow_fuse(lights, volts) if fuse_a && @closed.amps['fuse'] > fuse_a
@@ -107,7 +109,7 @@ module Miser
       def fuse_a = harness.fuse_a
 
       def solve(closed, lights, volts)
-        state = State.new(command: idle? ? 'off' : command, closed: closed, lights: lights, volts: volts, brake: command == BRAKE)
+        state = State.new(command: idle? ? 'off' : command, closed: closed, lights: lights, volts: volts, brake: @brake)
         LoopCircuit.new(harness, state).circuit.solve
       end
 
@@ -129,7 +131,8 @@ module Miser
         harness.lamps.select(&:running).to_h do |l|
           volts, amps = l.running
           id = "run_#{l.id}"
-          [id, item(id, Draws.new(law: 'filament', volts: volts, amps: amps), LoopCircuit::FEEDS['tail'], l.shell? ? "#{l.id}_shell" : '0')]
+          lit = l.unplugged ? l : Draws.new(law: 'filament', volts: volts, amps: amps)
+          [id, item(id, lit, LoopCircuit::FEEDS['tail'], l.shell? ? "#{l.id}_shell" : '0')]
         end
       end
 
@@ -150,6 +153,8 @@ module Miser
       def glow(id, what, solution, nodes)
         amps = solution.amps.fetch(id)
         volts = nodes.empty? ? drop(id, what, solution) : solution.volts.fetch(nodes[0]) - solution.volts.fetch(nodes[1])
+        return Glow.new(level: 'off', volts: volts, amps: amps, watts: 0.0, share: 0.0) if what.respond_to?(:out?) && what.out?
+
         share = what.filament? ? [volts.abs / what.volts, 0].max**Draw::Filament::LIGHT : led_share(what, amps)
         Glow.new(level: level(share), volts: volts, amps: amps, watts: amps * volts, share: share)
       end
