@@ -65,4 +65,29 @@ module Miser
     def at = self[:at]
     def words = self[:why]
   end
+
+  # A drill that has ended.
+  class DrillOver < DomainError
+    def words = 'this drill has ended; another one may be begun'
+  end
+
+  # Switches of a drill's bench that can't stand so together. facts: switches
+  class SwitchesApart < DomainError
+    def words = "#{self[:switches].join(' and ')} can't be on together; accepted: one of them"
+  end
+
+  # A meter's leads on two parts of a machine between which nothing is known.
+  class LeadsApart < DomainError
+    def words = 'the two leads are on circuits that have only the battery in common; accepted: one of them on battery + or −'
+  end
+
+  # A lead that would burn.
+  class LeadBurns < DomainError
+    def words = 'a lead from a point to itself, or across the battery; accepted: two points with something between them'
+  end
+
+  # A machine of which too little is known for a drill.
+  class NothingToHide < DomainError
+    def words = 'too little is known of this machine: no part of it can be solved; accepted: one whose signals, feeds or charging are entered'
+  end
 end

@@ -37,9 +37,13 @@ module Miser
       def states = others.any? { |o| o.filaments.key?('brake') } ? [*COMMANDS, BRAKE] : COMMANDS
 
       # The node that a point of the loop is, as it stands: good joints have none of their own.
-      # @param point [String] a node, or a lamp's or another light's `_shell`, or a side's `_switch` behind its switch
+      # @param point [String] a node; a lamp's or another light's `_shell`; a side's `_switch` behind its switch; `fused` behind the fuse;
+      #   49 and 49a of the flasher's plug
       # @return [String]
       def node(point)
+        return { '49' => flasher.crossed ? 'out' : 'fed', '49a' => flasher.crossed ? 'fed' : 'out' }.fetch(point) if %w[49 49a].include?(point)
+        return bad_feed? ? point : 'fed' if point == 'fused'
+
         id, what = point.match(/\A(.*)_(shell|switch)\z/)&.captures
         return side_ohm[id] ? point : id if what == 'switch'
         return point unless what && (spot = lamp(id) || others.find { |o| o.id == id })
@@ -47,6 +51,9 @@ module Miser
         own = spot.respond_to?(:shell?) ? spot.shell? : spot.earth_ohm.positive?
         own ? point : earth_node(spot.place)
       end
+
+      # @return [Boolean] whether the joint behind the fuse is worth a node of its own
+      def bad_feed? = feed_ohm > BAD_FEED_OHM
 
       # @return [String] of a place's common earth: earth itself while it is good
       def earth_node(place) = earths.key?(place) ? "earth_#{place}" : '0'
@@ -125,6 +132,8 @@ module Miser
     end
 
     COMMANDS = %w[off left right hazard].freeze
+    # Ω in the feed from which there is a joint that can be found.
+    BAD_FEED_OHM = 0.5
     # Nothing commanded, the brake held.
     BRAKE = 'brake'
     # Where several lamps have one earth.
@@ -159,13 +168,19 @@ module Miser
       def wire(id, a, b, ohms) = Network::Resistor.new(id, a, b, ohms)
 
       def feed
-        fuse = @h.fuse_blown ? Network::Resistor::OPEN : FUSE_OHM + @h.feed_ohm
         contact = @s.closed && @h.flasher.passes? ? CONTACT_OHM : @h.flasher.leak_ohm || Network::Resistor::OPEN
         contact = CONTACT_OHM if @h.flasher.welded
-        [Network::Source.new('battery', 'bat', '0', @s.volts, @h.source_ohm), wire('fuse', 'bat', 'fed', fuse),
-          wire('flasher', 'fed', 'out', contact),
+        [Network::Source.new('battery', 'bat', '0', @s.volts, @h.source_ohm), *supply, wire('flasher', 'fed', 'out', contact),
           *SIDES.flat_map { |s| switch(s) },
           *@h.shorts.map { |node, ohms| wire("pinch_#{node}", node, '0', ohms) }]
+      end
+
+      # The fuse, and the joint behind it where that is bad.
+      def supply
+        fuse = @h.fuse_blown ? Network::Resistor::OPEN : FUSE_OHM
+        return [wire('fuse', 'bat', 'fed', fuse + @h.feed_ohm)] unless @h.bad_feed?
+
+        [wire('fuse', 'bat', 'fused', fuse), wire('feed', 'fused', 'fed', @h.feed_ohm)]
       end
 
       # Its own contact, or the hazard's; then the side's feed, where it is worth a resistance.

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../network/solver'
+require_relative 'hurt'
 require_relative 'scheme'
 
 module Miser
@@ -21,8 +22,9 @@ module Miser
       # @!attribute on [Array<String>] switches @!attribute flash [Boolean] whether the flasher's contact is closed
       # @!attribute pulled [Array<String>] relays and outputs that are on @!attribute open [Array<String>] fuses that went
       # @!attribute full [Boolean] every channel at full @!attribute volts [Float, nil] at the source, where not as usual
-      State = Struct.new(:on, :flash, :pulled, :open, :full, :volts, keyword_init: true) do
-        def initialize(on:, flash: true, pulled: [], open: [], full: false, volts: nil) = super
+      # @!attribute hurt [Hurt] what is wrong with it
+      State = Struct.new(:on, :flash, :pulled, :open, :full, :volts, :hurt, keyword_init: true) do
+        def initialize(on:, flash: true, pulled: [], open: [], full: false, volts: nil, hurt: Hurt::NONE) = super
       end
 
       attr_reader :duties
@@ -59,7 +61,7 @@ module Miser
         end
       end
 
-      def wire(id, a, b, ohms) = @parts << Network::Resistor.new(id, a, b, [ohms, Consumer::LEAST_OHMS].max)
+      def wire(id, a, b, ohms) = @parts << Network::Resistor.new(id, a, b, [ohms + state.hurt.ohms.fetch(id, 0.0), Consumer::LEAST_OHMS].max)
 
       def live?(key)
         line = Feeds::Lines::BY_KEY.fetch(key)
@@ -83,6 +85,7 @@ module Miser
         scheme.devices.each_with_index { |d, i| device(d, i) }
         scheme.known.each { |c| consumer(c) }
         Job::Document.rows(scheme.wiring, 'wires').each_with_index { |w, i| loose(w, i) }
+        state.hurt.joins.each_with_index { |(a, b, ohms), i| wire("x#{i}", a, b, ohms) }
       end
 
       # Wires of the machine that something is taken from.
@@ -167,7 +170,7 @@ module Miser
         @duties[c.id] = duty
         wire(c.part('w_out_'), top, c.part('c'), feed.wire_named('out').ohms)
         wire(c.part('w_earth_'), c.part('e'), "de#{index}", feed.wire_named('earth').ohms)
-        @parts << c.element(c.part('c'), c.part('e'), duty)
+        @parts << lamp(c, c.part('e'), duty)
       end
 
       # @return [String] node of its earth side
@@ -178,7 +181,13 @@ module Miser
         c.part('e')
       end
 
-      def load(c, earth) = @parts << c.element(c.part('c'), earth)
+      def load(c, earth) = @parts << lamp(c, earth)
+
+      def lamp(c, earth, duty = 1.0)
+        return c.element(c.part('c'), earth, duty) unless state.hurt.dead.include?(c.id)
+
+        Network::Resistor.new(c.part('lamp'), c.part('c'), earth, Network::Resistor::OPEN)
+      end
 
       def fuse(c, top)
         return top unless c.feed.fuse_a

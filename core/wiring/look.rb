@@ -23,11 +23,12 @@ module Miser
       attr_reader :state, :on, :off
 
       # @param scheme [Scheme] @param state [Array<String>] switches that are on @param cache [Hash]
-      # @param full [Boolean] channels at full @param volts [Float, nil] at the source
-      def initialize(scheme, state, cache: {}, full: false, volts: nil)
+      # @param full [Boolean] channels at full @param volts [Float, nil] at the source @param hurt [Hurt] what is wrong with it
+      def initialize(scheme, state, cache: {}, full: false, volts: nil, hurt: Hurt::NONE)
         @scheme = scheme
         @state = state
         @full = full
+        @hurt = hurt
         @on = settled(true, full, volts, cache)
         @off = flashing? ? settled(false, full, volts, cache) : @on
       end
@@ -85,8 +86,8 @@ module Miser
 
       # One answer for all states in which the same wires are live and the same is commanded.
       def settled(flash, full, volts, cache)
-        on = Circuit::State.new(on: state, flash: flash, full: full, volts: volts)
-        cache[[live(flash), commanded, flash, full, volts]] ||= Settled.new(@scheme, on, cache)
+        on = Circuit::State.new(on: state, flash: flash, full: full, volts: volts, hurt: @hurt)
+        cache[[live(flash), commanded, flash, full, volts, @hurt]] ||= Settled.new(@scheme, on, cache)
       end
 
       def live(flash) = Feeds::Lines::TABLE.select { |l| @scheme.switches.live?(l, state) && (flash || !l.flashes?) }.map(&:key)
@@ -112,7 +113,7 @@ module Miser
       private_constant :Glow
 
       def glow(c, settled)
-        amps = settled.amps(c.part('lamp'))
+        amps = @hurt.dead.include?(c.id) ? 0.0 : settled.amps(c.part('lamp'))
         volts = settled.volts(c.part('c'), c.part('e')).abs
         duty = settled.duty(c.id)
         share = amps.zero? ? 0.0 : c.share(volts, amps, duty)

@@ -92,7 +92,8 @@ module Miser
       end
 
       def relays
-        @scheme.known.select { |c| c.feed&.kind&.relay? && volts(c.part('n86_'), c.part('n85_')).abs >= PULL_IN_V }.map { |c| c.part('k') }
+        all = @scheme.known.select { |c| c.feed&.kind&.relay? }
+        all.select { |c| state.hurt.welded.include?(c.id) || volts(c.part('n86_'), c.part('n85_')).abs >= PULL_IN_V }.map { |c| c.part('k') }
       end
 
       def outputs
