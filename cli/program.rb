@@ -48,6 +48,8 @@ module Miser
         'learnt' => ['learnt give [--to FILE] | take FILE [--accept] | merge FILE … [--sum] [--to FILE] [--demo] [--data DIR]',
           'what the shop has learnt of parts and models, for other shops and from them; merge: several files as one'],
         'diagnose' => ['diagnose JOB --seen FILE [--side SIDE] [--format text|json]', 'rank faults by what was seen'],
+        'drill' => ['drill --seed N|A..B [--level 1…5] [--kind KIND] [--machine JOB] [--player best|naive] [--meter PORT] [--format text|json]',
+          'a fault to find on a simulated machine, act by act over standard input and output; or played by a player that ships'],
         'stand-ins' => ['stand-ins', 'serve the simulated bench meter and light meter on their own'],
         'bench' => ['bench [fuzz]', 'measure speed against outside references; fuzz: send twenty thousand bent requests']
       }.freeze

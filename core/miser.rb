@@ -19,6 +19,7 @@ require_relative 'verdicts/words'
 require_relative 'verdicts/cautions'
 require_relative 'book/book'
 require_relative 'card/record'
+require_relative 'drill/drill'
 require_relative 'wiring/joining'
 require_relative 'stages'
 

@@ -3,6 +3,7 @@
 require_relative 'stand_ins/server'
 require_relative 'stand_ins/meter'
 require_relative 'stand_ins/light_meter'
+require_relative 'stand_ins/probe_meter'
 
 module Miser
   # Simulated instruments that ship with Miser: real servers on this machine,

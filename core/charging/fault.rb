@@ -12,7 +12,8 @@ module Miser
       # @!attribute ohms_times [Float] the battery's resistance, times what it was @!attribute charge [Float, nil] of the battery
       # @!attribute leak_a [Float] A drawn with the key out
       Trouble = Struct.new(:out_ohm, :earth_ohm, :share, :held, :legs, :earthed, :ohms_times, :charge, :leak_a, keyword_init: true) do
-        def initialize(out_ohm: 0.0, earth_ohm: 0.0, share: 1.0, held: nil, legs: {}, earthed: false, ohms_times: 1.0, charge: nil, leak_a: 0.0)
+        def initialize(out_ohm: 0.0, earth_ohm: 0.0, share: 1.0, held: nil, legs: {}, earthed: false, ohms_times: 1.0, charge: nil,
+                       leak_a: 0.0)
           super
         end
       end
@@ -53,7 +54,8 @@ module Miser
           'Another regulator.', leg: { share: FIVE_DIODES }),
         kind('regulator_dead', 'regulator gives nothing', 1.5, 'Stator good, and nothing flows from the regulator.', 'Another regulator.',
           leg: { share: 0.0 }),
-        kind('regulator_low', 'regulator holds too little', 1.0, 'Volts at the regulator itself, at cruise, with little on.', 'Another regulator.',
+        kind('regulator_low', 'regulator holds too little', 1.0, 'Volts at the regulator itself, at cruise, with little on.',
+          'Another regulator.',
           leg: { held: 13.0 }),
         kind('regulator_high', 'regulator holds too much', 1.2, 'Volts at the battery, at cruise: over 14.8.', 'Another regulator.',
           leg: { held: 15.8 }),

@@ -35,7 +35,7 @@ module Miser
       private_constant :NAMED
 
       def known(what, given, all)
-        all.include?(given) || raise(UnknownName.new(what: what, given: given, known: [*all.first(NAMED), *(all.size > NAMED ? ['…'] : [])]))
+        all.include?(given) || raise(UnknownName.new(what: what, given: given, known: all.first(NAMED) + (all.size > NAMED ? ['…'] : [])))
       end
 
       def stand(act)
@@ -44,7 +44,7 @@ module Miser
         APART.each { |group| raise SwitchesApart.new(switches: group & on) if (group & on).size > 1 }
         engine = act.engine || 'off'
         known('engine', engine, @machine.engine? ? ENGINES.keys : %w[off])
-        Act.new(**act.to_h.merge(on: on.sort, engine: engine))
+        Act.new(**act.to_h, on: on.sort, engine: engine)
       end
 
       def leads(act)
@@ -53,7 +53,7 @@ module Miser
         known('red lead', act.red, points)
         black = act.black || act.red
         known('black lead', black, points)
-        raise LeadsApart unless @machine.systems.any? { |s| s.reads?(Act.new(kind: 'read', what: act.what, red: act.red, black: black)) }
+        raise LeadsApart unless @machine.areas.any? { |s| s.reads?(Act.new(kind: 'read', what: act.what, red: act.red, black: black)) }
 
         Act.new(kind: 'read', what: act.what, red: act.red, black: black, on: act.on, engine: act.engine)
       end
@@ -66,16 +66,16 @@ module Miser
       def jumper(act)
         points = @machine.points.map(&:id)
         [act.red, act.black].each { |p| known('point', p, points) }
-        raise LeadBurns if Allowed.short?(act.red, act.black)
+        raise LeadBurns if short?(act.red, act.black)
 
         Act.new(kind: 'jumper', red: act.red, black: act.black)
       end
 
       # Battery to frame is no test.
-      def self.short?(a, b) = a == b || [a, b].sort == %w[0 bat]
+      def short?(a, b) = a == b || [a, b].sort == %w[0 bat]
 
       def mending(act)
-        known('fault', act.fault, @machine.systems.flat_map { |s| s.suspects.map(&:place_id) }.uniq)
+        known('fault', act.fault, @machine.areas.flat_map { |s| s.suspects.map(&:place_id) }.uniq)
         Act.new(kind: 'cure', fault: act.fault)
       end
     end

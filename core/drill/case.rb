@@ -10,21 +10,21 @@ module Miser
       #   [Array<String>] that must be open @!attribute classes [Array<Integer>] which answer each suspect would give
       Test = Struct.new(:acts, :cost, :places, :classes, keyword_init: true)
 
-      attr_reader :system, :suspects, :weights, :sign
+      attr_reader :area, :suspects, :weights, :sign
 
-      # @param system [System] @param sign [Sign] what was said of it
+      # @param area [Area] @param sign [Sign] what was said of it
       # @param suspects [Array<Suspect>, nil] those that may be it; all that the complaint is true of, where nobody says
-      def initialize(system, sign, suspects: nil)
-        @system = system
+      def initialize(area, sign, suspects: nil)
+        @area = area
         @sign = sign
-        @suspects = suspects || Case.meant(system, sign)
+        @suspects = suspects || Case.meant(area, sign)
         total = @suspects.sum(&:prior)
         @weights = @suspects.map { |s| s.prior / total }
         @partitions = {}
       end
 
       # @return [Array<Suspect>] of which the complaint would be true
-      def self.meant(system, sign) = system.suspects.select { |s| system.signs([s]).any? { |x| x.told_by?(sign) } }
+      def self.meant(area, sign) = area.suspects.select { |s| area.signs([s]).any? { |x| x.told_by?(sign) } }
 
       # @return [Array<String>] places by suspect: those alike are mended alike
       def places = @places ||= suspects.map(&:place_id)
@@ -32,7 +32,11 @@ module Miser
       # @return [Array<Suspect>] one of each place, the likeliest first
       def mendings = @mendings ||= suspects.group_by(&:place_id).values.map(&:first).sort_by { |s| [-weight_of(s.place_id), s.id] }
 
-      def weight_of(place) = (@weight_of ||= places.each_index.group_by { |i| places[i] }.transform_values { |list| list.sum { |i| weights[i] } }).fetch(place, 0.0)
+      # @param place [String] @return [Float] how likely it is there
+      def weight_of(place)
+        @weight_of ||= places.each_index.group_by { |i| places[i] }.transform_values { |list| list.sum { |i| weights[i] } }
+        @weight_of.fetch(place, 0.0)
+      end
 
       # Which answer each suspect would give to an act, by number; alike where a person could not tell the difference.
       # @param act [Act] @param state [State]
@@ -41,14 +45,14 @@ module Miser
         key = [act, state]
         return @partitions[key] if @partitions.key?(key)
 
-        @partitions[key] = parted(suspects.map { |s| system.told([s], act, state) }, system.gap(act))
+        @partitions[key] = parted(suspects.map { |s| area.told([s], act, state) }, area.gap(act))
       end
 
       # @return [Array<Test>] that part something, the cheapest of those that part alike
       def tests
         @tests ||= begin
-          made = system.tests.filter_map { |acts| test(acts) }.select { |t| t.classes.uniq.size > 1 }
-          made.group_by { |t| t.classes }.values.flat_map { |list| [list.min_by { |t| t.cost.minutes }, list.min_by { |t| (t.cost + opening(t)).minutes }].uniq }
+          made = area.tests.filter_map { |acts| test(acts) }.select { |t| t.classes.uniq.size > 1 }
+          made.group_by(&:classes).values.flat_map { |alike| cheapest(alike) }
         end
       end
 
@@ -75,7 +79,7 @@ module Miser
       def test(acts)
         state, last = Case.after(acts, State.new)
         classes = classes(last, state) or return
-        Test.new(acts: acts, cost: acts.map(&:cost).reduce(:+), places: acts.flat_map { |a| system.places(a) }.uniq, classes: classes)
+        Test.new(acts: acts, cost: acts.map(&:cost).reduce(:+), places: acts.flat_map { |a| area.places(a) }.uniq, classes: classes)
       end
 
       # @param state [State] @return [Array(State, Act)] as the last act finds the machine, and that act
@@ -100,11 +104,14 @@ module Miser
       # What is seen of each suspect in every state.
       def looked
         @looked ||= begin
-          looks = system.tests.select { |acts| acts.size == 1 && acts.first.kind == 'look' }.map(&:first)
+          looks = area.tests.select { |acts| acts.size == 1 && acts.first.kind == 'look' }.map(&:first)
           rows = looks.filter_map { |act| classes(act, Case.step(State.new, act)) }
           suspects.each_index.map { |i| rows.map { |r| r[i] } }
         end
       end
+
+      # With everything reached already, and with nothing.
+      def cheapest(alike) = [alike.min_by { |t| t.cost.minutes }, alike.min_by { |t| (t.cost + opening(t)).minutes }].uniq
 
       def opening(test) = test.places.map { |p| Costs.opening(p) }.reduce(Costs::NOTHING, :+)
 

@@ -8,17 +8,17 @@ module Miser
     module Complaint
       # Sentences by sign, first those that say of what. %s is the lamp or the side.
       SAID = {
-        'fuse' => ['As soon as I signal %s, the fuse goes.', 'It eats fuses. Something with the blinkers.'],
-        'dead' => ['Nothing at all happens when I go %s.', 'The blinkers are dead. Well, not always.'],
-        'fast' => ['Going %s it ticks like mad.', 'The blinker races. I forget which.'],
-        'slow' => ['Going %s it hardly blinks, it sort of breathes.', 'The blinkers have got lazy.'],
-        'steady' => ['Going %s they come on and just stay on.', 'The blinkers don’t blink. They shine.'],
+        'fuse' => ['As soon as I switch on %s, the fuse goes.', 'It eats fuses. Something with the blinkers.'],
+        'dead' => ['Nothing at all happens with %s.', 'The blinkers are dead. Well, not always.'],
+        'fast' => ['With %s it ticks like mad.', 'The blinker races. I forget which.'],
+        'slow' => ['With %s it hardly blinks, it sort of breathes.', 'The blinkers have got lazy.'],
+        'steady' => ['I switch on %s: they come on and just stay on.', 'The blinkers don’t blink. They shine.'],
         'one_dark' => ['They tell me there is no blinking at the %s.', 'A friend rode behind me: one of the blinkers stays dark.'],
         'weak' => ['Hardly anything comes out of the %s.', 'Some lamp or other is awfully weak.'],
-        'other' => ['I signal %s and the other side answers as well.', 'I signal and all of them go, like in a breakdown.'],
-        'telltale' => ['The little light on the dash is dead when I signal %s.', 'I can’t tell any more whether I’m signalling.'],
-        'telltale_fast' => ['The dash says the %s blinker is broken. It looks fine to me.', 'The dash ticks twice as fast as the lamps.'],
-        'light_out' => ['When I go %s, some light at the other end blinks along.', 'Signalling does something to the other lights.'],
+        'other' => ['I switch on %s and the other side answers as well.', 'I signal and all of them go, like in a breakdown.'],
+        'telltale' => ['The little light on the dash is dead with %s.', 'I can’t tell any more whether I’m signalling.'],
+        'telltale_fast' => ['The dash says something is broken with %s. They look fine to me.', 'The dash ticks twice as fast as the lamps.'],
+        'light_out' => ['With %s on, some other light does not stay as it was.', 'Signalling does something to the other lights.'],
         'glow' => ['There is a bit of glow in the %s, all the time.', 'There is some lamp that never goes quite out.'],
         'light_dark' => ['I was stopped: no %s.', 'A light is out, I was told.'],
         'light_weak' => ['You can hardly tell there is a %s.', 'A light has gone dim, somebody said.'],
@@ -39,7 +39,7 @@ module Miser
       }.freeze
 
       # What is not a lamp.
-      SIDES = { 'hazard' => 'with the hazards' }.freeze
+      SIDES = { 'left' => 'the left blinkers', 'right' => 'the right blinkers', 'hazard' => 'the hazards' }.freeze
 
       module_function
 

@@ -31,8 +31,9 @@ module Miser
 
       # Minutes of the mending itself, and what it takes of parts, cents. Prices are an assumption.
       CURES = {
-        'signals' => { 'reversed' => [2, 0], 'open' => [4, 900], 'earth' => [8, 50], 'pulled' => [10, 50], 'corroded' => [10, 50], 'bad_earth' => [8, 50],
-'side_feed' => [20, 100], 'switch' => [25, 0], 'common_earth' => [10, 100],
+        'signals' => { 'reversed' => [2, 0], 'open' => [4, 900], 'earth' => [8, 50], 'pulled' => [10, 50], 'corroded' => [10, 50],
+                       'bad_earth' => [8, 50],
+                       'side_feed' => [20, 100], 'switch' => [25, 0], 'common_earth' => [10, 100],
                        'other_earth' => [8, 50], 'swapped' => [3, 0], 'single_in_dual' => [6, 900], 'touching' => [12, 0],
                        'bridge' => [20, 600], 'pinched' => [12, 100], 'crossed' => [8, 0], 'unearthed' => [10, 50],
                        'dead_flasher' => [10, 1800], 'stuck' => [10, 1800], 'wrong_flasher' => [10, 1800], 'in_series' => [15, 100],
@@ -52,8 +53,8 @@ module Miser
 
       module_function
 
-      # @param system [String] @param kind [String] @return [Cost]
-      def cure(system, kind) = Cost.new(*CURES.dig(system, kind).then { |c| c || USUAL }.then { |m, c| [m.to_f, c] })
+      # @param area [String] @param kind [String] @return [Cost]
+      def cure(area, kind) = Cost.new(*CURES.dig(area, kind).then { |c| c || USUAL }.then { |m, c| [m.to_f, c] })
 
       # @param place [String, nil] such as seat, lamp:front_left @return [Cost]
       def opening(place) = place ? Cost.new(OPENINGS.fetch(place.split(':').first).last, 0) : NOTHING

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
-require_relative 'maker'
+require_relative 'code'
 require_relative 'judge'
+require_relative 'playback'
 require_relative 'players'

@@ -9,8 +9,8 @@ module Miser
     class Judge
       # A step: acts up to one that tells or mends. @!attribute entries [Array<Session::Entry>] @!attribute over [Float] minutes more than
       # the best, expected @!attribute best [Case::Test, Suspect] @!attribute left [Hash{Case=>Array<Integer>}] before it
-      # @!attribute open [Array<String>] before it @!attribute remains [Integer] places that may still be it after it
-      Step = Struct.new(:entries, :over, :best, :left, :open, :remains, keyword_init: true)
+      # @!attribute reached [Array<String>] before it @!attribute remains [Integer] places that may still be it after it
+      Step = Struct.new(:entries, :over, :best, :left, :reached, :remains, keyword_init: true)
       # Minutes over the best from which the ways have parted: assumption.
       PARTED = 1.0
 
@@ -34,32 +34,46 @@ module Miser
       end
 
       # What the best step there would have told: what each answer leaves, the likeliest first.
-      # @param step [Step] @return [Array<Hash>] share, left [Array<Suspect>], true [Boolean] whether that would have been the answer
+      # @param step [Step] @return [Array<Hash>] share, left [Array<Suspect>], so [Boolean] whether that would have been the answer
       def told(step)
         kase, left = of(step)
         groups = @policies[kase].answers(step.best, left)
         mine = @session.exercise.hidden.find { |h| h.kase.equal?(kase) }.index
-        groups.map { |rest, share| { share: share, left: rest.map { |i| kase.suspects[i] }, true: rest.include?(mine) || (rest.empty? && helps?(step, kase, mine)) } }
-              .sort_by { |g| -g[:share] }
+        told = groups.map do |rest, share|
+          { share: share, left: rest.map { |i| kase.suspects[i] }, so: rest.include?(mine) || (rest.empty? && helps?(step, kase, mine)) }
+        end
+        told.sort_by { |g| -g[:share] }
       end
 
       # @return [Array<String>] what it came to, sentences
       def words
-        over = self.over
-        more = @session.scalar(over)
         best = @session.expected
-        list = [format('The best player needs %.0f min and %s on the average from here.', best.minutes, Judge.money(best.cents))]
-        list << if more > PARTED then format('Over that: %s.', [*(over.minutes > 0.5 ? [format('%.0f min', over.minutes)] : []), *(over.cents > 0.5 ? [Judge.money(over.cents)] : [])].join(' and '))
-                elsif more < -PARTED then 'You were quicker: luck, or a good nose.'
-                else 'So did you.'
-                end
-        list << "#{@session.wrong} #{@session.wrong == 1 ? 'thing was' : 'things were'} mended that was not it." if @session.wrong.positive?
-        list
+        ["#{@session.well? ? 'Found' : 'Given up'} after #{Judge.sum(@session.spent)}. The best player needs #{Judge.sum(best)} on the average.",
+          *(@session.well? ? [beside] : []), *wrong]
       end
 
-      def self.money(cents) = format('%.2f in parts', cents / 100.0)
+      # @param cost [Costs::Cost] @return [String]
+      def self.sum(cost)
+        parts = cost.cents >= 1 ? format(' and %.2f in parts', cost.cents / 100.0) : ''
+        format('%.0f min%s', cost.minutes, parts)
+      end
 
       private
+
+      # Against the best, who has no luck on the average.
+      def beside
+        more = @session.scalar(over)
+        return format('%.0f min over that, parts counted as time.', more) if more > PARTED
+
+        more < -PARTED ? 'Quicker than that: luck, or a good nose.' : 'As good as that.'
+      end
+
+      def wrong
+        count = @session.wrong
+        return [] if count.zero?
+
+        [count == 1 ? 'One thing was mended that was not it.' : "#{count} things were mended that were not it."]
+      end
 
       def of(step) = step.left.find { |kase, left| left.any? && (kase.mendings.include?(step.best) || kase.tests.include?(step.best)) }
 
@@ -70,7 +84,7 @@ module Miser
         again = Session.new(@session.exercise, policies: @policies, rate: @session.rate)
         found = []
         waiting = []
-        before = [again.left, again.open.dup]
+        before = [again.left, again.reached.dup]
         @session.entries.each do |entry|
           again.do(entry.act)
           waiting << entry
@@ -78,27 +92,28 @@ module Miser
 
           found << step(waiting, before, again)
           waiting = []
-          before = [again.left, again.open.dup]
+          before = [again.left, again.reached.dup]
         end
         found
       end
 
-      def step(entries, (left, open), again)
-        best = plans(left, open)
+      def step(entries, (left, reached), again)
+        best = plans(left, reached)
         spent = @session.scalar(entries.map(&:cost).reduce(Costs::NOTHING, :+))
         after = after(entries.last, left, again)
-        Step.new(entries: entries, over: [spent + after - best.sum(&:scalar), 0.0].max, best: best.first&.move, left: left, open: open,
+        Step.new(entries: entries, over: [spent + after - best.sum(&:scalar), 0.0].max, best: best.first&.move, left: left,
+          reached: reached,
           remains: again.left.sum { |c, list| list.map { |i| c.places[i] }.uniq.size })
       end
 
-      def plans(left, open) = left.reject { |_, list| list.empty? }.map { |c, list| @policies[c].best(list, open) }
+      def plans(left, reached) = left.reject { |_, list| list.empty? }.map { |c, list| @policies[c].best(list, reached) }
 
       # Minutes expected after it, over all answers it might have had.
       def after(entry, left, again)
         left.sum do |kase, list|
           next 0.0 if list.empty?
 
-          answers(kase, entry.act, entry.state, list).sum { |rest, share| share * @policies[kase].best(rest, again.open).scalar }
+          answers(kase, entry.act, entry.state, list).sum { |rest, share| share * @policies[kase].best(rest, again.reached).scalar }
         end
       end
 

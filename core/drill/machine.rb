@@ -2,7 +2,7 @@
 
 require_relative '../signals/survey'
 require_relative '../wiring/survey'
-require_relative 'systems'
+require_relative 'areas'
 
 module Miser
   module Drill
@@ -20,37 +20,37 @@ module Miser
         @name = @document.hash_as_given['name']
       end
 
-      # @return [Array<System>]
-      def systems = @systems ||= [signals, wiring, charging, fit].compact
+      # @return [Array<Area>]
+      def areas = @areas ||= [signals, wiring, charging, fit].compact
 
-      def system(key) = systems.find { |s| s.key == key }
+      def area(key) = areas.find { |s| s.key == key }
 
       # @return [Hash{String=>String}] every switch, by key
       def switches
         @switches ||= begin
-          found = systems.map(&:switches).reduce({ 'key' => 'key', 'lights' => 'lights' }, :merge)
+          found = areas.map(&:switches).reduce({ 'key' => 'key', 'lights' => 'lights' }, :merge)
           found.slice(*ORDER).merge(found)
         end
       end
 
       # @return [Array<Light>]
-      def lights = @lights ||= systems.flat_map(&:lights)
+      def lights = @lights ||= areas.flat_map(&:lights)
 
       # @return [Hash{String=>Array<String>}] points by what can be read there
-      def quantities = @quantities ||= systems.map(&:quantities).reduce { |a, b| a.merge(b) { |_, x, y| x | y } }
+      def quantities = @quantities ||= areas.map(&:quantities).reduce { |a, b| a.merge(b) { |_, x, y| x | y } }
 
-      # A point of two systems is one point.
+      # A point of two areas is one point.
       # @return [Array<Point>]
-      def points = @points ||= systems.flat_map(&:points).uniq(&:id)
+      def points = @points ||= areas.flat_map(&:points).uniq(&:id)
 
-      # @return [System, nil] whose suspect that is
-      def of(suspect_id) = system(suspect_id.to_s.split('/').first)
+      # @return [Area, nil] whose suspect that is
+      def of(suspect_id) = area(suspect_id.to_s.split('/').first)
 
       # @param id [String] of a suspect, or of its place @return [Suspect, nil]
       def suspect(id) = of(id)&.suspects&.find { |s| s.id == id || s.place_id == id }
 
       # Where the engine can be run at the bench.
-      def engine? = !system('charging').nil?
+      def engine? = !area('charging').nil?
 
       private
 
@@ -63,30 +63,32 @@ module Miser
       def signals
         return unless @document.signal_lamps? && survey.ready?
 
-        side = %w[after before].find { |s| survey.judgement(s).works? } or return
-        SignalSystem.new(survey.harness(side), survey.thresholds)
+        return @signals if defined?(@signals)
+
+        side = %w[after before].find { |s| survey.judgement(s).works? }
+        @signals = side && SignalArea.new(survey.harness(side), survey.thresholds)
       rescue Unsolvable
-        nil
+        @signals = nil
       end
 
       def wiring
         scheme = Wiring::Survey.new(@budget).scheme
         return if scheme.known.empty?
 
-        WiringSystem.new(scheme, but: scheme.consumers.select { |c| others?(c) }.map(&:id))
+        WiringArea.new(scheme, but: scheme.consumers.select { |c| others?(c) }.map(&:id))
       end
 
       def others?(consumer)
         role = consumer.role
-        role.start_with?('signal_') || role == 'telltale' || (@signals_known ||= survey.ready?) && SHARED.include?(role)
+        role.start_with?('signal_') || role == 'telltale' || (SHARED.include?(role) && !signals.nil?)
       end
 
       def charging
         ledger = @budget.ledgers('after').values.find { |l| l.circuit.dc? }
-        ChargingSystem.new(ledger, @budget.scenarios) if ChargingSystem.fits?(ledger, @budget.scenarios)
+        ChargingArea.new(ledger, @budget.scenarios) if ChargingArea.fits?(ledger, @budget.scenarios)
       end
 
-      def fit = @document.headlamps.any? ? FitSystem.new : nil
+      def fit = @document.headlamps.any? ? FitArea.new : nil
     end
   end
 end

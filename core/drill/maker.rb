@@ -8,7 +8,9 @@ module Miser
     # Hides something in a machine: of a level, by chance, so that it can be found.
     class Maker
       # A fault that may be hidden, and how hard that is. @!attribute kase [Case] @!attribute index [Integer]
-      Candidate = Struct.new(:kase, :index, :difficulty, keyword_init: true)
+      Candidate = Struct.new(:kase, :index, :difficulty, keyword_init: true) do
+        def kind = [kase.area.key, kase.suspects[index].fault.kind.key]
+      end
       # How often a tricky drill has two faults; a nasty one always has.
       TWO = 0.4
 
@@ -29,13 +31,13 @@ module Miser
 
       # Everything that may be hidden: told of truly, not at once plain, and told apart from all else by something that can be tried.
       # @return [Array<Candidate>]
-      def candidates = @candidates ||= @machine.systems.flat_map { |s| cases(s) }.flat_map { |c| each_of(c) }
+      def candidates = @candidates ||= @machine.areas.flat_map { |s| cases(s) }.flat_map { |c| each_of(c) }
 
       private
 
-      def cases(system)
-        signs = system.suspects.flat_map { |s| system.signs([s]) }.uniq - system.signs([])
-        signs.flat_map { |sign| Complaint.ways(sign) }.uniq.map { |said| Case.new(system, said) }.select { |c| c.mendings.size > 1 }
+      def cases(area)
+        signs = area.suspects.flat_map { |s| area.signs([s]) }.uniq - area.signs([])
+        signs.flat_map { |sign| Complaint.ways(sign) }.uniq.map { |said| Case.new(area, said) }.select { |c| c.mendings.size > 1 }
       end
 
       def each_of(kase)
@@ -49,13 +51,15 @@ module Miser
 
       # A kind of fault first, then where it sits and what is said of it: none of them crowds out the others.
       def one(list, random)
-        picked = list.group_by { |c| [c.kase.system.key, c.kase.suspects[c.index].fault.kind.key] }.values.then { |all| all[random.rand(all.size)] }
-        picked = picked.group_by { |c| c.kase.sign }.values.then { |all| all[random.rand(all.size)] }
+        picked = one_of(one_of(list, random, &:kind), random) { |c| c.kase.sign }
         fair = picked.reject { |c| c.kase.twins?(c.index) }
         return one(list - picked, random) if fair.empty? && (list - picked).any?
 
         weighed(fair, random)
       end
+
+      # @return [Array<Candidate>] a group of them, each group as likely
+      def one_of(list, random, &) = list.group_by(&).values.then { |groups| groups[random.rand(groups.size)] }
 
       def weighed(list, random)
         at = random.rand * list.sum { |c| c.kase.weights[c.index] }
@@ -65,7 +69,7 @@ module Miser
       # Two parts of the machine, together of that level.
       def pair(level, random)
         first = one(nearest(candidates, level - 1), random)
-        rest = candidates.reject { |c| c.kase.system.equal?(first.kase.system) }
+        rest = candidates.reject { |c| c.kase.area.equal?(first.kase.area) }
         return if rest.empty?
 
         Exercise.new(@machine, [first, one(nearest(rest, level - 2), random)].map { |c| hidden(c) })

@@ -29,20 +29,20 @@ module Miser
         @quick = {}
       end
 
-      # @param left [Array<Integer>] suspects, by number, in order @param open [Array<String>] places that are open already
+      # @param left [Array<Integer>] suspects, by number, in order @param reached [Array<String>] places that are open already
       # @return [Plan]
-      def best(left, open = []) = left.empty? ? DONE : (@best[[left, relevant(open)]] ||= search(left, relevant(open)))
+      def best(left, reached = []) = left.empty? ? DONE : (@best[[left, relevant(reached)]] ||= search(left, relevant(reached)))
 
       # @return [Plan] of the plain rule
-      def quick(left, open = []) = left.empty? ? DONE : (@quick[[left, relevant(open)]] ||= plain(left, relevant(open)))
+      def quick(left, reached = []) = left.empty? ? DONE : (@quick[[left, relevant(reached)]] ||= plain(left, relevant(reached)))
 
       # @return [Array<Integer>] all suspects
       def all = @all ||= @case.suspects.each_index.to_a
 
       # What it costs to do a move from there. @return [Costs::Cost]
-      def cost(move, open)
+      def cost(move, reached)
         places = move.is_a?(Case::Test) ? move.places : [move.at].compact
-        (places - open).map { |p| Costs.opening(p) }.reduce(move.cost, :+)
+        (places - reached).map { |p| Costs.opening(p) }.reduce(move.cost, :+)
       end
 
       # What is left after each answer to a move, with its chance. After the right mending nothing is.
@@ -59,9 +59,9 @@ module Miser
       # What is expected of a move, what follows it as a block has it.
       # @yieldparam left [Array<Integer>] @yieldparam open [Array<String>] @yieldreturn [Plan]
       # @return [Plan]
-      def expected(move, left, open)
-        cost = cost(move, open)
-        opened = (open | (move.is_a?(Case::Test) ? move.places : [move.at].compact)).sort
+      def expected(move, left, reached)
+        cost = cost(move, reached)
+        opened = (reached | (move.is_a?(Case::Test) ? move.places : [move.at].compact)).sort
         minutes = cost.minutes
         cents = cost.cents.to_f
         answers(move, left).each do |rest, chance|
@@ -78,23 +78,24 @@ module Miser
       private
 
       # Only places that something of this case lies behind.
-      def relevant(open) = open & places
+      def relevant(reached) = reached & places
 
       def places = @places ||= (@case.tests.flat_map(&:places) + @case.suspects.filter_map(&:at)).uniq.sort
 
-      def search(left, open)
-        moves = moves(left, open)
-        return expected(moves.first, left, open) { |rest, opened| best(rest, opened) } if moves.size == 1
-        return moves.map { |m| expected(m, left, open) { |rest, opened| best(rest, opened) } }.min_by(&:scalar) if mendings(left).size <= EXACT
+      def search(left, reached)
+        moves = moves(left, reached)
+        return moves.map { |m| followed(m, left, reached) }.min_by(&:scalar) if mendings(left).size <= EXACT
 
-        looked = moves.max_by(LOOKED) { |m| worth(m, left, open) }
-        move = looked.min_by { |m| expected(m, left, open) { |rest, opened| quick(rest, opened) }.scalar }
-        expected(move, left, open) { |rest, opened| best(rest, opened) }
+        looked = moves.max_by(LOOKED) { |m| worth(m, left, reached) }
+        followed(looked.min_by { |m| expected(m, left, reached) { |rest, opened| quick(rest, opened) }.scalar }, left, reached)
       end
 
-      def plain(left, open)
-        move = moves(left, open).max_by { |m| worth(m, left, open) }
-        expected(move, left, open) { |rest, opened| quick(rest, opened) }
+      # A move with the best after it.
+      def followed(move, left, reached) = expected(move, left, reached) { |rest, opened| best(rest, opened) }
+
+      def plain(left, reached)
+        move = moves(left, reached).max_by { |m| worth(m, left, reached) }
+        expected(move, left, reached) { |rest, opened| quick(rest, opened) }
       end
 
       # Each mending, and each test that parts what is left; with one place left, to mend it.
@@ -124,12 +125,12 @@ module Miser
       end
 
       # Bits about where it is for a minute; what the right mending costs is owed anyhow.
-      def worth(move, left, open)
+      def worth(move, left, reached)
         answers = answers(move, left)
         gain = entropy(left) - answers.sum { |rest, chance| rest.empty? ? 0.0 : chance * entropy(rest) }
         return 0.0 if gain < NOTHING
 
-        cost = scalar(cost(move, open))
+        cost = scalar(cost(move, reached))
         cost *= 1 - answers.sum { |rest, chance| rest.empty? ? chance : 0.0 } unless move.is_a?(Case::Test)
         gain / [cost, 0.1].max
       end

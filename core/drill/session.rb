@@ -23,7 +23,7 @@ module Miser
       # Nobody plays longer.
       MOST_ACTS = 300
 
-      attr_reader :exercise, :entries, :state, :open, :policies, :rate
+      attr_reader :exercise, :entries, :state, :reached, :policies, :rate
 
       # @param exercise [Exercise] @param acts [Array<Act>] @param rate [Float] cents an hour
       # @param policies [Hash{Case=>Policy}] known already; added to
@@ -34,7 +34,7 @@ module Miser
         @rate = rate
         @entries = []
         @state = State.new(on: [])
-        @open = []
+        @reached = []
         @there = exercise.hidden.to_h { |h| [h.kase, [h.suspect]] }
         @left = exercise.cases.to_h { |c| [c, c.suspects.each_index.to_a] }
         acts.each { |a| self.do(a) }
@@ -74,8 +74,8 @@ module Miser
         raise DrillOver if ended? || entries.size >= MOST_ACTS
 
         act = Allowed.new(machine).check(act)
-        places = places(act) - @open
-        @open |= places
+        places = places(act) - @reached
+        @reached |= places
         @state = Case.step(@state, act)
         cost = places.map { |p| Costs.opening(p) }.reduce(cost_of(act), :+)
         entry = Entry.new(act: act, words: Words.act(act, @state, machine), cost: cost, opened: places, state: @state, lines: [])
@@ -86,18 +86,18 @@ module Miser
 
       # What is there, of one part of the machine.
       # @return [Array<Suspect>]
-      def there(system) = @there.find { |c, _| c.system.equal?(system) }&.last || []
+      def there(area) = @there.find { |c, _| c.area.equal?(area) }&.last || []
 
       # The best next step as things stand, of the part in which most is to be gained.
       # @return [Case::Test, Suspect, nil]
       def best_move
         todo = exercise.cases.reject { |c| @left[c].empty? }
-        todo.map { |c| policies[c].best(@left[c], @open).move }.first
+        todo.map { |c| policies[c].best(@left[c], @reached).move }.first
       end
 
       private
 
-      def places(act) = act.kind == 'cure' ? [machine.suspect(act.fault).at].compact : machine.systems.flat_map { |s| s.places(act) }.uniq
+      def places(act) = act.kind == 'cure' ? [machine.suspect(act.fault).at].compact : machine.areas.flat_map { |s| s.places(act) }.uniq
 
       def cost_of(act) = act.kind == 'cure' ? machine.suspect(act.fault).cost : act.cost
 
@@ -126,19 +126,19 @@ module Miser
       end
 
       def look(entry)
-        entry.looks = machine.systems.map { |s| s.looks(there(s), @state) }.reduce({}, :merge)
-        entry.lines.concat(machine.systems.flat_map { |s| s.remarks(there(s), @state) })
+        entry.looks = machine.areas.map { |s| s.looks(there(s), @state) }.reduce({}, :merge)
+        entry.lines.concat(machine.areas.flat_map { |s| s.remarks(there(s), @state) })
       end
 
       def read(entry)
         act = entry.act
-        # What the battery has is the charging system's to say.
-        owner = machine.systems.select { |s| s.reads?(act) }.max_by { |s| s.key == 'charging' ? 1 : 0 }
+        # What the battery has is the charging area's to say.
+        owner = machine.areas.select { |s| s.reads?(act) }.max_by { |s| s.key == 'charging' ? 1 : 0 }
         entry.value = owner.read(there(owner), @state, act.what, act.red, act.black)
-        entry.unit = UNITS[act.what] || FitSystem::UNITS.fetch(act.red)
+        entry.unit = UNITS[act.what] || FitArea::UNITS.fetch(act.red)
       end
 
-      def lights?(lamp) = machine.systems.filter_map { |s| s.bench(there(s), lamp).then { |lit| [lit] unless lit.nil? } }.first.first
+      def lights?(lamp) = machine.areas.filter_map { |s| s.bench(there(s), lamp).then { |lit| [lit] unless lit.nil? } }.first.first
 
       def mend(entry)
         hit = @there.find { |_, list| list.any? { |s| s.place_id == entry.act.fault } }

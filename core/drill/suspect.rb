@@ -3,14 +3,14 @@
 module Miser
   module Drill
     # A fault of one of the libraries where it can sit on this machine.
-    # @!attribute system [String] key of the system it belongs to
+    # @!attribute area [String] key of the area it belongs to
     # @!attribute fault [Signals::Fault::Instance, Wiring::Fault::Instance, Charging::Fault::Instance, Fit::Fault]
     # @!attribute cost [Costs::Cost] of mending it @!attribute at [String, nil] what must be open for that
     # @!attribute place [String] where it is, however bad: what is mended
-    Suspect = Struct.new(:system, :fault, :cost, :at, :place, keyword_init: true) do
-      def id = "#{system}/#{fault.id}"
+    Suspect = Struct.new(:area, :fault, :cost, :at, :place, keyword_init: true) do
+      def id = "#{area}/#{fault.id}"
       # Where it is, however bad: what a person names.
-      def place_id = "#{system}/#{place}"
+      def place_id = "#{area}/#{place}"
       def label = fault.label
       def words = fault.words
       def cure = fault.cure

@@ -33,7 +33,8 @@ module Miser
         kind('high', 'unit aimed too high', 2.0, 'Spot against the lamp’s height, at the wall.', 'Aim it down.',
           little: { tilt: 0.02 }, much: { tilt: 0.04 }),
         kind('low', 'unit aimed too low', 1.5, 'Spot against the lamp’s height, at the wall.', 'Aim it up.', much: { tilt: -0.04 }),
-        kind('sag', 'rear springs sag under the rider', 1.5, 'Spot with and without the rider on.', 'More preload, then aim with the rider on.',
+        kind('sag', 'rear springs sag under the rider', 1.5, 'Spot with and without the rider on.',
+          'More preload, then aim with the rider on.',
           little: { sag: 0.02 }, much: { sag: 0.035 }),
         kind('film', 'film still on the lens', 1.0, 'A corner of it comes off with a nail.', 'Pull it off.', on: { clear: 0.55 })
       ].freeze

@@ -41,7 +41,7 @@ module Miser
       #   49 and 49a of the flasher's plug
       # @return [String]
       def node(point)
-        return { '49' => flasher.crossed ? 'out' : 'fed', '49a' => flasher.crossed ? 'fed' : 'out' }.fetch(point) if %w[49 49a].include?(point)
+        return flasher.crossed == (point == '49') ? 'out' : 'fed' if %w[49 49a].include?(point)
         return bad_feed? ? point : 'fed' if point == 'fused'
 
         id, what = point.match(/\A(.*)_(shell|switch)\z/)&.captures
@@ -210,7 +210,9 @@ module Miser
       end
 
       def running(l, shell)
-        l.unplugged ? wire("run_#{l.id}", 'run', shell, Network::Resistor::OPEN) : Network::Filament.new("run_#{l.id}", 'run', shell, *l.running)
+        return wire("run_#{l.id}", 'run', shell, Network::Resistor::OPEN) if l.unplugged
+
+        Network::Filament.new("run_#{l.id}", 'run', shell, *l.running)
       end
 
       def light(id, what, a, b)

@@ -61,7 +61,10 @@ module Miser
         end
       end
 
-      def wire(id, a, b, ohms) = @parts << Network::Resistor.new(id, a, b, [ohms + state.hurt.ohms.fetch(id, 0.0), Consumer::LEAST_OHMS].max)
+      def wire(id, a, b, ohms)
+        more = state.hurt.ohms.fetch(id, 0.0)
+        @parts << Network::Resistor.new(id, a, b, [ohms + more, Consumer::LEAST_OHMS].max)
+      end
 
       def live?(key)
         line = Feeds::Lines::BY_KEY.fetch(key)

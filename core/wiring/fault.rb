@@ -26,7 +26,14 @@ module Miser
         def check = kind.check
         def cure = kind.cure
         def moves? = false
-        def words = ohms ? "#{label}, #{ohms == OPEN ? 'open' : format('about %g Ω', ohms)}" : label
+
+        def words
+          if ohms
+            "#{label}, #{ohms == OPEN ? 'open' : format('about %g Ω', ohms)}"
+          else
+            label
+          end
+        end
       end
 
       def self.kind(key, label, at, prior, check, cure, grades: nil, fits: ->(_) { true }, &change)
@@ -52,12 +59,16 @@ module Miser
           'Make the joint anew.', grades: JOINT, fits: FIRST) { |c, ohms| more(c.part("w_#{FIRST[c].key}_"), ohms) },
         kind('earth', 'earth lost', :consumer, 2.5, 'Volts from its earth lead to battery −, on: there should be none.',
           'Straight to battery −, on bare metal.', grades: JOINT, fits: EARTH) { |c, ohms| more(c.part('w_earth_'), ohms) },
-        kind('chafed', 'feed chafed through to the frame', :consumer, 1.2, 'Ohms from the feed to frame, lamp out.', 'Insulate it, lay it clear.',
+        kind('chafed', 'feed chafed through to the frame', :consumer, 1.2, 'Ohms from the feed to frame, lamp out.',
+          'Insulate it, lay it clear.',
           fits: ->(c) { c.feed&.fuse_a && !c.feed.kind.device? }) { |c, _| Hurt.new(joins: [[c.part('c'), '0', CHAFED_OHM]]) },
-        kind('coil', 'relay’s coil open', :relay, 1.0, 'Volts across 86 and 85, and no click.', 'Another relay.') { |c, _| more(c.part('k'), OPEN) },
+        kind('coil', 'relay’s coil open', :relay, 1.0, 'Volts across 86 and 85, and no click.', 'Another relay.') do |c, _|
+          more(c.part('k'), OPEN)
+        end,
         kind('contact', 'relay’s contact burnt', :relay, 1.2, 'Volts from 30 to 87 while it is pulled in: there should be none.',
           'Another relay.', grades: JOINT) { |c, ohms| more(c.part('r'), ohms) },
-        kind('welded', 'relay’s contact welded', :relay, 0.8, 'Pull the relay: it goes out.', 'Another relay; ask what it carried.') do |c, _|
+        kind('welded', 'relay’s contact welded', :relay, 0.8, 'Pull the relay: it goes out.',
+          'Another relay; ask what it carried.') do |c, _|
           Hurt.new(welded: [c.id])
         end,
         kind('trigger', 'trigger wire off', :relay, 2.0, 'Volts at 86 when it should pull in.', 'Make the joint at its tap anew.') do |c, _|
@@ -82,13 +93,18 @@ module Miser
       # @return [Array<Instance>] every fault that can sit there
       def self.all_in(scheme, but: [])
         loads = scheme.known.reject { |c| but.include?(c.id) }
-        lines = loads.flat_map { |c| c.feed ? [c.feed.source, c.feed.trigger] : [c.line] }.compact.uniq.filter_map { |k| Feeds::Lines::BY_KEY[k] }
-        at = { consumer: loads.map { |c| [c, c.id, c.name] },
+        at = { consumer: loads.map { |c| [c, c.id, c.name] }, line: lines(loads).map { |l| [l, l.key, l.label] }, key: [[nil, nil, nil]],
                relay: loads.select { |c| c.feed&.kind&.relay? }.map { |c| [c, c.id, c.name] },
-               device: scheme.devices.each_with_index.map { |row, i| [[row, i], row['id'], row['name'] || 'Box'] },
-               key: [[nil, nil, nil]], line: lines.select { |l| l.lamp && !l.flashes? }.map { |l| [l, l.key, l.label] } }
+               device: scheme.devices.each_with_index.map { |row, i| [[row, i], row['id'], row['name'] || 'Box'] } }
         TABLE.flat_map { |kind| at.fetch(kind.at).select { |thing, *| kind.fits[thing] }.flat_map { |place| instances(kind, *place) } }
       end
+
+      # Lamps' own wires that have a switch.
+      def self.lines(loads)
+        keys = loads.flat_map { |c| c.feed ? [c.feed.source, c.feed.trigger] : [c.line] }
+        keys.compact.uniq.filter_map { |key| Feeds::Lines::BY_KEY[key] }.select { |l| l.lamp && !l.flashes? }
+      end
+      private_class_method :lines
 
       def self.instances(kind, thing, target, name)
         said = [name && (name[0].upcase + name[1..]), kind.label].compact.join(': ')

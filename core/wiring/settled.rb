@@ -93,7 +93,10 @@ module Miser
 
       def relays
         all = @scheme.known.select { |c| c.feed&.kind&.relay? }
-        all.select { |c| state.hurt.welded.include?(c.id) || volts(c.part('n86_'), c.part('n85_')).abs >= PULL_IN_V }.map { |c| c.part('k') }
+        all.select do |c|
+          state.hurt.welded.include?(c.id) || volts(c.part('n86_'),
+            c.part('n85_')).abs >= PULL_IN_V
+        end.map { |c| c.part('k') }
       end
 
       def outputs

@@ -18,6 +18,7 @@ class PurityTest < Miser::Test
     'quote' => %w[draw charging job feeds budget signals wiring headlight parts shelf buying ticket plan verdicts],
     'card' => %w[draw job feeds budget signals wiring headlight parts buying ticket plan verdicts],
     'book' => %w[draw charging job feeds budget signals wiring beam headlight parts buying ticket plan verdicts card],
+    'drill' => %w[draw charging job feeds budget network signals wiring headlight],
     'stages' => %w[draw charging job feeds budget signals wiring beam headlight parts verdicts ticket shelf buying plan quote card book]
   }.freeze
   # A room's name is another's class too: Draw's plan of readings is no room.

@@ -16,8 +16,10 @@ module Miser
       # Loads by level: the fewer, the easier.
       LOADS = [6, 8, 10, 14, 30].freeze
 
-      def ask = format('Idling at a light by night at %d rpm and %.1f V it earns %.1f ± %.1f A. What does it keep (below 0: owe), give or take what?',
-        line.rpm, line.circuit.volts, line.earns.value, line.earns.sigma)
+      def ask
+        format('Idling at a light by night at %d rpm and %.1f V it earns %.1f ± %.1f A. What does it keep (below 0: owe), give or take what?',
+          line.rpm, line.circuit.volts, line.earns.value, line.earns.sigma)
+      end
 
       def fields = [Field.new(id: 'keeps', label: 'Keeps', unit: 'A'), Field.new(id: 'band', label: 'Give or take', unit: 'A')]
 
@@ -40,7 +42,8 @@ module Miser
         mine = score(answer['keeps'] - band, answer['keeps'] + band, keeps.value)
         best = 4 * keeps.sigma
         right = mine <= (RIGHT * best) + SLACK_A
-        Verdict.new(right: right, score: right ? 1.0 : [best / mine, 1.0].min, truth: { 'keeps' => keeps.value.round(2), 'band' => (2 * keeps.sigma).round(2) },
+        Verdict.new(right: right, score: right ? 1.0 : [best / mine, 1.0].min, truth: { 'keeps' => keeps.value.round(2),
+                                                                                        'band' => (2 * keeps.sigma).round(2) },
           words: [format('It spends %.2f A and keeps %.2f A, give or take %.2f (two σ).', line.spends.value, keeps.value, 2 * keeps.sigma), said(answer['keeps'], band, keeps.value),
             'A bench reading does not carry over as it stands: filaments draw more at running volts, drivers less.'])
       end

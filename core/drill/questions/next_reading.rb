@@ -9,7 +9,8 @@ module Miser
       declare 'next_reading', 'Which reading next'
 
       # How well each is known, most often first, by level: the more alike, the harder.
-      ORIGINS = [%w[measured default nominal], %w[measured maker nominal default], %w[maker nominal default], %w[maker nominal], %w[maker]].freeze
+      ORIGINS = [%w[measured default nominal], %w[measured maker nominal default], %w[maker nominal default], %w[maker nominal],
+        %w[maker]].freeze
       # Loads besides the charging output that are offered.
       OFFERED = 5
       # What the best and another may differ by and be as good, share of the doubt left: assumption.
@@ -27,10 +28,11 @@ module Miser
 
       def told(document)
         origins = ORIGINS.fetch(level - 1)
-        loads = document['loads'].map { |l| l['figures'] ? l.merge('figures' => l['figures'].map { |f| f.merge('origin' => pick(origins - ['measured'])) }) : l }
+        loads = document['loads'].map { |l| l.merge('figures' => l['figures'].map { |f| f.merge('origin' => pick(origins - ['measured'])) }) }
         read = loads.select { @random.rand < (origins.include?('measured') ? 0.5 : 0.0) }
         readings = read.each_with_index.map do |l, i|
-          { 'id' => "r#{i}", 'load_id' => l['id'], 'kind' => 'settled', 'volts_at' => 'lamp', 'taken_on' => 'this_machine' }.merge(l['figures'][0].slice('amps', 'volts'))
+          { 'id' => "r#{i}", 'load_id' => l['id'], 'kind' => 'settled', 'volts_at' => 'lamp',
+            'taken_on' => 'this_machine' }.merge(l['figures'][0].slice('amps', 'volts'))
         end
         document.merge('loads' => loads, 'readings' => readings)
       end

@@ -38,9 +38,11 @@ module Miser
         idle = document['machine']['idle_rpm']
         times = (budget.line('after', SCENARIO, 'main').spends.value + keeps) / curve.amps(idle, Volts::RUNNING)
         points = SPEEDS.each_with_index.map do |speed, i|
-          { 'id' => "p#{i}", 'rpm' => (idle * speed).round, 'amps' => (curve.amps(idle * speed, Volts::RUNNING) * times).round(1), 'volts' => Volts::RUNNING, 'stator' => 'hot' }
+          amps = (curve.amps(idle * speed, Volts::RUNNING) * times).round(1)
+          { 'id' => "p#{i}", 'rpm' => (idle * speed).round, 'amps' => amps, 'volts' => Volts::RUNNING, 'stator' => 'hot' }
         end
-        document.merge('circuits' => document['circuits'].map { |c| c.merge('alternator' => c['alternator'].except('rated_w', 'rated_rpm').merge('points' => points)) })
+        circuits = document['circuits'].map { |c| c.merge('alternator' => c['alternator'].slice('cut_in_rpm').merge('points' => points)) }
+        document.merge('circuits' => circuits)
       end
 
       def line = @line ||= @budget.line('after', SCENARIO, 'main')
@@ -48,7 +50,8 @@ module Miser
       def row(block)
         load = block.entry.load
         duty = block.duty < 1 ? format(', on %d %% of the time', (block.duty * 100).round) : ''
-        ["#{block.entry.name}#{duty}", amps(load.count * load.anchor.amps), format('%.1f', load.anchor.volts), "#{load.anchor.origin.label}; #{load.law_key}"]
+        ["#{block.entry.name}#{duty}", amps(load.count * load.anchor.amps), format('%.1f', load.anchor.volts),
+          "#{load.anchor.origin.label}; #{load.law_key}"]
       end
     end
   end

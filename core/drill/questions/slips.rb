@@ -9,11 +9,13 @@ module Miser
     class Slips < Question
       declare 'slips', 'A slip in the column'
 
-      LAMPS = [['Headlamp, low', 55], ['Headlamp, high', 60], ['Tail', 5], ['Brake', 21], ['Signal, front left', 21], ['Signal, front right', 21],
+      LAMPS = [['Headlamp, low', 55], ['Headlamp, high', 60], ['Tail', 5], ['Brake', 21], ['Signal, front left', 21],
+        ['Signal, front right', 21],
         ['Signal, rear left', 10], ['Plate', 5], ['Dash light', 4], ['Fog lamp', 35]].freeze
       SLIPS = { 'milliamps' => 'milliamps, written down as amps', 'watts' => 'watts, written down as amps',
                 'amps_as_milliamps' => 'amps, entered as milliamps', 'wrong_jack' => 'lead in the wrong jack, or its fuse blown',
-                'wrong_terminal' => 'the other filament was lit', 'battery_sag' => 'the battery sagged; nothing is wrong with the lamp' }.freeze
+                'wrong_terminal' => 'the other filament was lit',
+                'battery_sag' => 'the battery sagged; nothing is wrong with the lamp' }.freeze
       # Which slips there may be, and how many rows, by level.
       BY_LEVEL = [[%w[milliamps wrong_jack], 4], [%w[milliamps wrong_jack watts], 5], [%w[watts amps_as_milliamps wrong_jack milliamps], 6],
         [%w[watts wrong_terminal amps_as_milliamps], 8], [%w[wrong_terminal watts], 10]].freeze
@@ -21,6 +23,8 @@ module Miser
       VOLTS = 12.3
       # What two lamps of one kind differ by.
       SCATTER = 0.04
+      # Whose two filaments differ enough to be told by their amps.
+      IN_ONE = %w[Brake Tail].freeze
       TWO_FILAMENTS = { 'Brake' => 5.0, 'Tail' => 21.0, 'Headlamp, low' => 60.0, 'Headlamp, high' => 55.0 }.freeze
 
       def ask = 'One row can’t be so. Which, and what happened there?'
@@ -39,7 +43,7 @@ module Miser
       def set_up
         slips, size = BY_LEVEL.fetch(level - 1)
         @slip = pick(slips)
-        fits = @slip == 'wrong_terminal' ? LAMPS.select { |name, _| name == 'Brake' || name == 'Tail' } : LAMPS
+        fits = @slip == 'wrong_terminal' ? LAMPS.select { |name, _| IN_ONE.include?(name) } : LAMPS
         wrong = pick(fits)
         lamps = shuffled([wrong, *shuffled(LAMPS - [wrong]).first(size - 1)])
         @row = lamps.index(wrong)
@@ -70,10 +74,10 @@ module Miser
       end
 
       def verdict(answer)
-        right = answer == { 'row' => @row.to_s, 'slip' => @slip }
-        half = answer['row'] == @row.to_s
+        truth = { 'row' => @row.to_s, 'slip' => @slip }
+        right = truth.all? { |field, t| answer[field] == t }
         plausible = suspect
-        Verdict.new(right: right, score: right ? 1.0 : (half ? 0.5 : 0.0), truth: { 'row' => @row.to_s, 'slip' => @slip },
+        Verdict.new(right: right, score: truth.count { |field, t| answer[field] == t }.fdiv(truth.size), truth: truth,
           words: [format('%s: a lamp of its watts takes about %.2f A there.', @table[@row].first, plausible.expected), *plausible.remarks.first(1)])
       end
     end

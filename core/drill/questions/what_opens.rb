@@ -60,17 +60,17 @@ module Miser
       # For good, or only so long.
       def does(event)
         opening = Feeds::Blade.opening(event[:amps], @rating)
-        return opening.opens? ? 'opens' : (opening.soonest ? 'may' : 'holds') unless event[:seconds]
-        return 'holds' if opening.soonest.nil? || event[:seconds] < opening.soonest
+        seconds = event[:seconds] || Float::INFINITY
+        return 'holds' if opening.soonest.nil? || seconds < opening.soonest
 
-        opening.opens? && event[:seconds] >= opening.latest ? 'opens' : 'may'
+        opening.opens? && seconds >= opening.latest ? 'opens' : 'may'
       end
 
       def why(event)
         opening = Feeds::Blade.opening(event[:amps], @rating)
         return "#{event[:words]}: #{format('%.1f A, %s', event[:amps], opening.words)}" unless event[:seconds]
 
-        format('%s: %.0f A for %g s, which it stands: it wants at least %.2g s.', event[:words], event[:amps], event[:seconds], opening.soonest || Float::INFINITY)
+        format('%s: %.0f A for %g s, which it stands: it wants at least %.2g s.', *event.values_at(:words, :amps, :seconds), opening.soonest)
       end
 
       def verdict(answer)

@@ -15,18 +15,23 @@ module Miser
       # Kinds that are offered, by level.
       OFFERED = [4, 5, 5, 6, 8].freeze
       NONE = 'none'
+      DOES = 'goes in, and every lamp does what it should.'
 
       def ask = 'Which of these goes in without a wire moved, and flashes as it should?'
 
       def columns = ['what hangs on it', '']
 
       def rows
-        lamps = @harness.lamps
-        [['lamps, each side', "#{@harness.side('left').size} × #{amps(lamps.first.amps)} A at #{format('%.1f', lamps.first.volts)} V, #{lamps.first.law == 'filament' ? 'filament' : 'LED'}"],
-          ['made for, one side', "#{amps(@design)} A"], ['the plug, pin by pin', @plug.join(' · ')], ['tell-tale', @harness.telltale.wiring]]
+        lamp = @harness.lamps.first
+        each = format('%d × %.2f A at %.1f V, %s', @harness.side('left').size, lamp.amps, lamp.volts, lamp.filament? ? 'filament' : 'LED')
+        [['lamps, each side', each], ['the old one, made for', "#{amps(@design)} A a side"], ['the plug, pin by pin', @plug.join(' · ')],
+          ['tell-tale', @harness.telltale.wiring]]
       end
 
-      def fields = [Field.new(id: 'flasher', label: 'Fit', options: [*@parts.each_with_index.map { |(kind, pins), i| [i.to_s, "#{kind.label}; pins #{pins.join(' · ')}"] }, [NONE, 'none of these']])]
+      def fields
+        options = @parts.each_with_index.map { |(kind, pins), i| [i.to_s, "#{kind.label}; pins #{pins.join(' · ')}"] }
+        [Field.new(id: 'flasher', label: 'Fit', options: [*options, [NONE, 'none of these']])]
+      end
 
       private
 
@@ -37,10 +42,12 @@ module Miser
         @thresholds = survey.thresholds
         @design = [survey.harness('before').flasher.design_a, between(1.6, 3.6)].max
         @plug = pick(level == 1 ? PLUGS.first(1) + PLUGS[2, 1] : PLUGS)
-        kinds = Signals::Flasher::TABLE.reject { |k| k.terminals.empty? }
-        pairs = kinds.flat_map { |k| k.terminals.size == 2 ? [k, k.terminals.reverse].then { |kind, turned| [[kind, kind.terminals], [kind, turned]] } : [[k, k.terminals], [k, %w[49a 49 31]]] }
-        @parts = shuffled(pairs).first(OFFERED.fetch(level - 1))
+        @parts = shuffled(Signals::Flasher::TABLE.flat_map { |k| PINS.fetch(k.terminals.size).map { |pins| [k, pins] } }).first(OFFERED.fetch(level - 1))
       end
+
+      # Ways in which makers lay the terminals out, by how many there are: common practice.
+      PINS = { 0 => [], 2 => [%w[49 49a], %w[49a 49]], 3 => [%w[49 49a 31], %w[49a 49 31]] }.freeze
+      private_constant :PINS
 
       # What is wrong with a part there; nothing where it does.
       # @return [Array<String>]
@@ -56,8 +63,8 @@ module Miser
         found = @parts.map { |kind, pins| against(kind, pins) }
         good = found.each_index.select { |i| found[i].empty? }.map(&:to_s)
         right = good.empty? ? answer['flasher'] == NONE : good.include?(answer['flasher'])
-        Verdict.new(right: right, score: right ? 1.0 : 0.0, truth: { 'flasher' => good.first || NONE },
-          words: @parts.each_with_index.map { |(kind, pins), i| "#{kind.label}, #{pins.join(' · ')}: #{found[i].first || 'goes in, and every lamp does what it should.'}" })
+        words = @parts.zip(found).map { |(kind, pins), wrong| "#{kind.label}, #{pins.join(' · ')}: #{wrong.first || DOES}" }
+        Verdict.new(right: right, score: right ? 1.0 : 0.0, truth: { 'flasher' => good.first || NONE }, words: words)
       end
     end
   end

@@ -1,17 +1,20 @@
 # frozen_string_literal: true
 
 require_relative '../../charging/troubled'
-require_relative 'system'
+require_relative 'area'
 
 module Miser
   module Drill
     # Stator, regulator, battery, and what runs on them.
-    class ChargingSystem < System
+    class ChargingArea < Area
       declare 'charging', 'Charging'
 
       # How the machine is used, by engine and switches: scenarios of the budget.
-      USES = { 'parked' => 'parked', 'key_on' => 'key_on', 'idle' => 'idle_night', 'cruise' => 'cruise_night', 'light' => 'cruise_day' }.freeze
+      USES = { 'parked' => 'parked', 'key_on' => 'key_on', 'idle' => 'idle_night', 'cruise' => 'cruise_night',
+               'light' => 'cruise_day' }.freeze
       LEADS = %w[output_lead battery_lead].freeze
+      # Between which volts are read.
+      WAYS = [%w[bat 0], %w[output bat], %w[case 0], %w[output case]].freeze
       NAMES = { 'bat' => 'Battery +', '0' => 'Battery −', 'output' => 'Regulator: output', 'case' => 'Regulator: case' }.freeze
 
       # @param ledger [Budget::Ledger] of a battery's circuit whose curve is known @param scenarios [Array<Budget::Scenario>]
@@ -35,6 +38,8 @@ module Miser
           Point.new(id: 'battery_lead', name: 'Clamp on the battery’s lead', at: 'seat')]
       end
 
+      def way(_suspect) = named(%w[output bat 0 case])
+
       # What lamps show of the volts, in tenths of their light.
       def remarks(suspects, state)
         return [] unless state.on?('key') || state.running?
@@ -48,8 +53,8 @@ module Miser
 
       def tests
         states = [[[], 'off'], [%w[key lights], 'off'], [%w[key lights], 'idle'], [%w[key lights], 'cruise'], [%w[key], 'cruise']]
-        pairs = legs.combination(2).map { |a, b| ["leg_#{a}", "leg_#{b}"] } << ['leg_a', '0']
-        [*states.map { |on, e| [look(on, e)] }, *states.flat_map { |on, e| [[volts(on, 'bat', '0', e)], [volts(on, 'output', 'bat', e)], [volts(on, 'case', '0', e)], [volts(on, 'output', 'case', e)]] },
+        pairs = legs.combination(2).map { |a, b| ["leg_#{a}", "leg_#{b}"] } << %w[leg_a 0]
+        [*states.map { |on, e| [look(on, e)] }, *states.product(WAYS).map { |(on, e), ends| [volts(on, *ends, e)] },
           *states.product(LEADS).map { |(on, e), lead| [volts(on, lead, lead, e, what: 'amps')] },
           *pairs.map { |a, b| [volts([], a, b, 'cruise', what: 'ac_volts')] }]
       end
@@ -70,13 +75,15 @@ module Miser
 
       def use(state)
         return state.on?('key') ? 'key_on' : 'parked' unless state.running?
+        return 'idle' if state.engine == 'idle'
 
-        state.engine == 'idle' ? 'idle' : (state.on?('lights') || state.on?('high') ? 'cruise' : 'light')
+        state.on?('lights') || state.on?('high') ? 'cruise' : 'light'
       end
 
       def troubled(suspects)
         kept(:troubled, suspects) do
-          Charging::Troubled.new(curve: @circuit.curve, battery: @circuit.battery, held: @circuit.held, trouble: suspects.first&.fault&.trouble || Charging::Fault::NONE)
+          trouble = suspects.first&.fault&.trouble || Charging::Fault::NONE
+          Charging::Troubled.new(curve: @circuit.curve, battery: @circuit.battery, held: @circuit.held, trouble: trouble)
         end
       end
 
@@ -87,14 +94,18 @@ module Miser
         end
       end
 
-      def rpm(state) = state.running? ? @scenarios.fetch(state.engine == 'idle' ? 'idle_night' : 'cruise_day').rpm : 0.0
+      def rpm(state)
+        return 0.0 unless state.running?
+
+        @scenarios.fetch(state.engine == 'idle' ? 'idle_night' : 'cruise_day').rpm
+      end
 
       # The stator is read unplugged: nothing else is to be had of it then.
       def measured(suspects, state, what, red, black)
         return ac(suspects, state, *[red, black].map { |p| p.delete_prefix('leg_') }) if what == 'ac_volts'
 
         now = point(suspects, use(state))
-        return red == 'output_lead' ? now.output_a : now.battery_a if what == 'amps'
+        return { 'output_lead' => now.output_a, 'battery_lead' => now.battery_a }.fetch(red) if what == 'amps'
 
         at = { 'bat' => now.volts, '0' => 0.0, 'output' => now.volts + now.output_drop, 'case' => -now.earth_drop }
         at.fetch(red) - at.fetch(black)

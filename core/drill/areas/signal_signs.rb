@@ -14,15 +14,25 @@ module Miser
       end
 
       # @return [Array<Sign>]
-      def all = @views.flat_map { |command, view| of(command, view, @sound.fetch(command)) }.map { |key, subject| Sign.new(key, subject) }.uniq
+      def all
+        found = @views.flat_map { |command, view| of(command, view, @sound.fetch(command)) }
+        found.uniq.map { |key, subject| Sign.new(key, subject) }
+      end
 
       private
+
+      # What is said of a lamp that should flash.
+      FEEBLE = { 'dark' => 'one_dark', 'dim' => 'weak', 'ghost' => 'weak' }.freeze
+      # What no light should turn to that burns steadily.
+      UNSTEADY = %w[dark dim flashes ghost].freeze
+      private_constant :FEEBLE, :UNSTEADY
 
       def of(command, view, sound)
         return [['fuse', command]] if view.fuse_blows?
         return idle(command, view, sound) if view.idle?
 
-        [*rhythm(command, view, sound), *own(command, view), *others(command, view, sound), *dash(command, view, sound), *lights(command, view, sound)]
+        [*rhythm(command, view, sound), *own(command, view), *others(command, view, sound), *dash(command, view, sound),
+          *lights(command, view, sound)]
       end
 
       def own_lamps(command) = command == 'hazard' ? @harness.lamps : @harness.side(command)
@@ -37,8 +47,8 @@ module Miser
 
       def own(command, view)
         looks = own_lamps(command).to_h { |l| [l.id, view.lamps[l.id].looks] }
-        some = looks.values.any? { |l| %w[flashes steady].include?(l) }
-        looks.filter_map { |id, l| { 'dark' => ['one_dark', id], 'dim' => ['weak', id], 'ghost' => ['weak', id] }[l] if some || l != 'dark' }
+        some = looks.values.intersect?(%w[flashes steady])
+        looks.reject { |_, l| l == 'dark' && !some }.filter_map { |id, l| FEEBLE[l] && [FEEBLE[l], id] }
       end
 
       # Lamps of the other side that answer as well.
@@ -56,14 +66,16 @@ module Miser
       end
 
       def lights(command, view, sound)
-        sound.lights.filter_map { |id, item| ['light_out', command] if item.looks == 'steady' && %w[dark dim flashes ghost].include?(view.lights[id].looks) }.uniq
+        restless = sound.lights.any? { |id, item| item.looks == 'steady' && UNSTEADY.include?(view.lights[id].looks) }
+        restless ? [['light_out', command]] : []
       end
 
       def idle(command, view, sound)
-        glow = @harness.lamps.reject { |l| view.lamps[l.id].looks == sound.lamps[l.id].looks }.map { |l| [command == 'brake' ? 'brake_lights' : 'glow', l.id] }
-        dark = sound.lights.filter_map { |id, item| ['light_dark', id] if item.looks == 'steady' && view.lights[id].looks == 'dark' }
-        weak = sound.lights.filter_map { |id, item| ['light_weak', id] if item.looks == 'steady' && %w[dim ghost].include?(view.lights[id].looks) }
-        glow + dark + weak
+        lit = @harness.lamps.reject { |l| view.lamps[l.id].looks == sound.lamps[l.id].looks }
+        burning = sound.lights.select { |_, item| item.looks == 'steady' }.keys
+        dark, weak = [%w[dark], %w[dim ghost]].map { |looks| burning.select { |id| looks.include?(view.lights[id].looks) } }
+        [*lit.map { |l| [command == 'brake' ? 'brake_lights' : 'glow', l.id] }, *dark.map { |id| ['light_dark', id] },
+          *weak.map { |id| ['light_weak', id] }]
       end
     end
   end

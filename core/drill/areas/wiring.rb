@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
 require_relative '../../wiring/fault'
-require_relative 'system'
+require_relative 'area'
 
 module Miser
   module Drill
     # Lamps and accessories with their feeds.
-    class WiringSystem < System
+    class WiringArea < Area
       declare 'wiring', 'Lamps and accessories'
 
       # What a look is called on every machine.
@@ -14,7 +14,7 @@ module Miser
       # Where a load's plug is reached, by its place; all else at the load itself.
       REACHED = { 'head' => 'front', 'tail' => 'rear' }.freeze
 
-      # @param scheme [Wiring::Scheme] @param but [Array<String>] loads that belong to another system
+      # @param scheme [Wiring::Scheme] @param but [Array<String>] loads that belong to another area
       def initialize(scheme, but: [])
         super()
         @scheme = scheme
@@ -26,11 +26,33 @@ module Miser
 
       def lights = @lights ||= consumers.map { |c| Light.new(id: c.id, name: c.name, place: place(c), plug: true) }
 
-      def points = @points ||= [Point.new(id: 'bat', name: 'Battery +', at: 'seat'), Point.new(id: '0', name: 'Battery −'), *lines, *consumers.flat_map { |c| ends(c) }, *boxes]
+      def points
+        @points ||= [Point.new(id: 'bat', name: 'Battery +', at: 'seat'), Point.new(id: '0', name: 'Battery −'), *lines,
+          *consumers.flat_map { |c| ends(c) }, *boxes]
+      end
 
       def tests
-        @tests ||= [*riding.map { |on| [look(on)] }, *riding.reject(&:empty?).product(points.map(&:id) - ['0']).map { |on, p| [volts(on, p, '0')] },
-          *consumers.flat_map { |c| of_load(c) }]
+        @tests ||= begin
+          ends = points.map(&:id) - ['0']
+          [*riding.map { |on| [look(on)] }, *riding.reject(&:empty?).product(ends).map { |on, p| [volts(on, p, '0')] },
+            *consumers.flat_map { |c| of_load(c) }]
+        end
+      end
+
+      # From its source through the load; where it is the coil, through that.
+      def way(suspect)
+        fault = suspect.fault
+        c = consumers.find { |x| x.id == fault.target } || consumers.find { |x| concerns?(x, fault) } || consumers.first
+        feed = c.feed
+        if %w[coil trigger coil_earth].include?(fault.kind.key)
+          return named(['bat', 'k', "l_#{feed.trigger}", c.part('n86_'), c.part('n85_'),
+            '0'])
+        end
+
+        source = feed ? feed.source : c.line
+        start = source == 'battery' || feed&.kind&.relay? ? [] : ['k', "l_#{source}"]
+        box = feed&.device ? @scheme.devices.index { |d| d.equal?(feed.device) }.then { |i| ["dfused#{i}", "d#{i}"] } : []
+        named(['bat', *start, *box, c.part('fused'), c.part('n30_'), c.part('n87_'), c.part('c'), c.part('e'), '0'])
       end
 
       # States that somebody rides with.
@@ -55,13 +77,18 @@ module Miser
 
       def faults = Wiring::Fault.all_in(@scheme, but: @but)
 
+      def concerns?(consumer, fault)
+        feed = consumer.feed
+        [feed&.source, feed&.trigger, consumer.line, feed&.device&.fetch('id')].include?(fault.target)
+      end
+
       def place(c) = c.feed&.at || @scheme.places.of(c.row)
 
       def reached(c) = REACHED[place(c)] || "load:#{c.id}"
 
       def cure_at(fault)
         case fault.kind.at
-        when :consumer then consumers.find { |c| c.id == fault.target }.then { |c| %w[blown].include?(fault.kind.key) ? 'seat' : reached(c) }
+        when :consumer then fault.kind.key == 'blown' ? 'seat' : reached(consumers.find { |c| c.id == fault.target })
         when :relay, :device then 'seat'
         else 'front'
         end
@@ -70,7 +97,7 @@ module Miser
       def lines
         keys = consumers.flat_map { |c| c.feed ? [c.feed.source, c.feed.trigger] : [c.line] }.compact.uniq
         found = keys.filter_map { |k| Feeds::Lines::BY_KEY[k] }.reject { |l| l.hot? || l.flashes? }
-        [Point.new(id: 'k', name: 'Key switch: out', at: 'front'), *found.map { |l| Point.new(id: "l_#{l.key}", name: upper(l.label), at: 'front') }]
+        [['k', 'Key switch: out'], *found.map { |l| ["l_#{l.key}", upper(l.label)] }].map { |id, name| Point.new(id: id, name: name, at: 'front') }
       end
 
       def upper(text) = text[0].upcase + text[1..]
@@ -82,7 +109,12 @@ module Miser
         list = [Point.new(id: c.part('c'), name: "#{c.name}: feed", at: at)]
         list << Point.new(id: c.part('e'), name: "#{c.name}: earth", at: at) if feed&.wire_named('earth')
         list << Point.new(id: c.part('fused'), name: "#{c.name}: behind its fuse", at: 'seat') if feed&.fuse_a && !feed.kind.device?
-        list.concat([30, 87, 86, 85].map { |n| Point.new(id: c.part("n#{n}_"), name: "#{c.name}: relay #{n}", at: 'seat') }) if feed&.kind&.relay?
+        if feed&.kind&.relay?
+          list.concat([30, 87, 86, 85].map do |n|
+            Point.new(id: c.part("n#{n}_"), name: "#{c.name}: relay #{n}",
+              at: 'seat')
+          end)
+        end
         list
       end
 
@@ -95,9 +127,10 @@ module Miser
       end
 
       def of_load(c)
-        on = (riding.find { |s| looks([], State.new(on: s))[c.id] != 'dark' } || riding.last)
+        on = riding.find { |s| looks([], State.new(on: s))[c.id] != 'dark' } || riding.last
+        leads = [[c.part('e'), '0'], ['bat', c.part('c')]].select { |pair| pair.all? { |p| here?('volts', p) } }
         [[Act.new(kind: 'bench', lamp: c.id)], [Act.new(kind: 'unplug', lamp: c.id), volts(on, c.part('c'), '0')],
-          [Act.new(kind: 'jumper', red: c.part('e'), black: '0'), look(on)], [Act.new(kind: 'jumper', red: 'bat', black: c.part('c')), look(on)]]
+          *leads.map { |a, b| [Act.new(kind: 'jumper', red: a, black: b), look(on)] }]
       end
 
       def hurt(suspects, state)
@@ -112,7 +145,8 @@ module Miser
       def view(suspects, state)
         on = @scheme.switches.state(state.on) - %w[left right]
         kept(:view, suspects, on, state.empty, state.jumper, state.running?) do
-          Wiring::Look.new(@scheme, on, cache: @solved, hurt: hurt(suspects, state), volts: state.running? || !on.include?('key') ? nil : Volts::REST)
+          still = on.include?('key') && !state.running?
+          Wiring::Look.new(@scheme, on, cache: @solved, hurt: hurt(suspects, state), volts: still ? Volts::REST : nil)
         end
       end
 
@@ -140,7 +174,7 @@ module Miser
         return Sign.new('dark', id) if is == 'dark' && %w[steady flashes].include?(was)
         return Sign.new('weak', id) if %w[dim ghost].include?(is) && was == 'steady'
 
-        was == 'dark' ? Sign.new(on.include?('key') ? 'wrongly_on' : 'stays', id) : nil
+        Sign.new(on.include?('key') ? 'wrongly_on' : 'stays', id) if was == 'dark'
       end
     end
   end

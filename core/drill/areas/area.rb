@@ -6,7 +6,7 @@ module Miser
   module Drill
     # A part of the machine that is solved by itself: what can be wrong in it, what is seen of it, what can be read.
     # Answers are kept: a question asked again costs nothing.
-    class System
+    class Area
       class << self
         attr_reader :key, :label
 
@@ -25,7 +25,9 @@ module Miser
 
       # @return [Array<Suspect>]
       def suspects
-        @suspects ||= faults.map { |f| Suspect.new(system: key, fault: f, cost: Costs.cure(key, f.kind.key), at: cure_at(f), place: place_of_fault(f)) }
+        @suspects ||= faults.map do |f|
+          Suspect.new(area: key, fault: f, cost: Costs.cure(key, f.kind.key), at: cure_at(f), place: place_of_fault(f))
+        end
       end
 
       # @return [Array<Light>] @return [Array<Point>]
@@ -36,7 +38,7 @@ module Miser
       def switches = {}
 
       # What a person would notice that rides it.
-      # @param suspects [Array<Suspect>] of this system that are there @return [Array<Sign>]
+      # @param suspects [Array<Suspect>] of this area that are there @return [Array<Sign>]
       def signs(suspects) = kept(:signs, suspects) { found_signs(suspects) }
 
       # @return [Hash{String=>String}] look of each light: dark, ghost, dim, steady, flashes
@@ -45,23 +47,23 @@ module Miser
       # @return [Array<String>] what else is noticed there, sentences
       def remarks(_suspects, _state) = []
 
-      # @return [Float, nil] what the meter shows; nil where its leads are on nothing of this system's
+      # @return [Float, nil] what the meter shows; nil where its leads are on nothing of this area's
       def read(suspects, state, what, red, black)
         return unless here?(what, red) && here?(what, black)
 
         kept(:read, suspects, state, what, red, black) { measured(suspects, state, what, red, black) }
       end
 
-      # @return [Boolean] whether both leads of a meter are on points of this system's
+      # @return [Boolean] whether both leads of a meter are on points of this area's
       def reads?(act) = here?(act.what, act.red) && here?(act.what, act.black)
 
       # @return [Hash{String=>Array<String>}] points by what can be read there
       def quantities = { 'volts' => points.map(&:id) }
 
-      # @return [Boolean, nil] whether a lamp lights on a battery of the bench; nil where it is none of this system's
+      # @return [Boolean, nil] whether a lamp lights on a battery of the bench; nil where it is none of this area's
       def bench(_suspects, _lamp) = nil
 
-      # What an act tells of this system, the same where nobody could tell the difference.
+      # What an act tells of this area, the same where nobody could tell the difference.
       # @return [Array<String>, Float, nil] looks and remarks, a reading; nil where it tells nothing
       def told(suspects, act, state)
         case act.kind
@@ -91,10 +93,16 @@ module Miser
       # @return [Float]
       def gap(act) = GAPS.fetch(act.what, 0.0)
 
+      # Points in the order in which current meets them, of what a fault lies in the way of.
+      # @param suspect [Suspect] @return [Array<Point>] none where no current is concerned
+      def way(_suspect) = []
+
       # @return [String, nil] what must be open to get at a lamp
       def lamp_at(_lamp) = nil
 
       private
+
+      def named(ids) = ids.filter_map { |id| points.find { |p| p.id == id } }
 
       # @return [Hash{String=>String}] what must be open to get at a point
       def at = @at ||= points.to_h { |p| [p.id, p.at] }

@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
 require_relative '../../signals/diagnosis'
-require_relative 'system'
+require_relative 'area'
 
 module Miser
   module Drill
     # Turn signals, tell-tale, and what shares an earth with them.
-    class SignalSystem < System
+    class SignalArea < Area
       declare 'signals', 'Turn signals'
 
       SWITCHES = { 'left' => 'left', 'right' => 'right', 'hazard' => 'hazard', 'brake' => 'brake' }.freeze
@@ -26,9 +26,8 @@ module Miser
       def switches = @harness.states.include?('brake') ? SWITCHES : SWITCHES.except('brake')
 
       def lights
-        @lights ||= @harness.lamps.map { |l| Light.new(id: l.id, name: l.name, place: l.place, plug: true, spoken: "#{l.name.downcase} blinker") } +
-                    (@harness.telltale.wiring == 'none' ? [] : [Light.new(id: 'telltale', name: 'Tell-tale', place: 'dash', plug: false)]) +
-                    @harness.light_names.map { |id, name| Light.new(id: id, name: name, place: place_of(id), plug: false) }
+        @lights ||= [*@harness.lamps.map { |l| signal(l) }, *dash,
+          *@harness.light_names.map { |id, name| Light.new(id: id, name: name, place: place_of(id), plug: false) }]
       end
 
       def points
@@ -54,10 +53,18 @@ module Miser
 
       def lamp_at(lamp) = @harness.lamp(lamp) && "lamp:#{lamp}"
 
+      # From the battery through the lamp concerned, or the first of its side.
+      def way(suspect)
+        target = suspect.fault.target
+        lamp = @harness.lamp(target) || @harness.lamps.find { |l| [l.side, l.place].include?(target) } || @harness.lamps.first
+        named(['bat', 'fused', '49', '49a', "#{lamp.side}_switch", "#{lamp.id}_feed", "#{lamp.id}_shell", '0'])
+      end
+
       def tests
         commands = @harness.states - ['off']
         sides = %w[left right hazard]
-        [*[[], *commands.map { |c| [c] }].map { |c| [look([*RIDING, *c])] }, *sides.product(points.map(&:id) - ['0']).map { |c, p| [volts([*RIDING, c], p, '0')] },
+        [*[[], *commands.map { |c| [c] }].map { |c| [look([*RIDING, *c])] },
+          *sides.product(points.map(&:id) - ['0']).map { |c, p| [volts([*RIDING, c], p, '0')] },
           *@harness.lamps.flat_map { |l| of_lamp(l) }, *leads.flat_map { |a, b| jumped(a, b, %w[left right]) }]
       end
 
@@ -77,8 +84,14 @@ module Miser
       # Where somebody who knows clips a lead.
       def leads = [%w[49 49a], %w[bat 49], %w[bat fused], %w[31 0]].select { |pair| (pair - points.map(&:id)).empty? }
 
+      def signal(lamp) = Light.new(id: lamp.id, name: lamp.name, place: lamp.place, plug: true, spoken: "#{lamp.name.downcase} blinker")
+
+      def dash = @harness.telltale.wiring == 'none' ? [] : [Light.new(id: 'telltale', name: 'Tell-tale', place: 'dash', plug: false)]
+
       def contacts(lamp)
-        [['feed', 'feed contact'], ['shell', 'shell']].map { |end_, name| Point.new(id: "#{lamp.id}_#{end_}", name: "#{lamp.name}: #{name}", at: "lamp:#{lamp.id}") }
+        [['feed', 'feed contact'], %w[shell shell]].map do |what, name|
+          Point.new(id: "#{lamp.id}_#{what}", name: "#{lamp.name}: #{name}", at: "lamp:#{lamp.id}")
+        end
       end
 
       def of_lamp(lamp)
@@ -128,7 +141,7 @@ module Miser
         ends.include?('31') ? hurt : hurt.with(jumpers: [ends])
       end
 
-      def mine?(jumper) = jumper && jumper.all? { |p| quantities['volts'].include?(p) }
+      def mine?(jumper) = jumper&.all? { |p| quantities['volts'].include?(p) }
 
       def command(state) = %w[hazard left right].find { |c| state.on?(c) } || (state.on?('brake') ? 'brake' : 'off')
 
@@ -155,7 +168,8 @@ module Miser
       end
 
       def rate(view)
-        { 'none' => 'Nothing flashes.', 'steady' => 'What is lit stays on.', 'slow' => 'It flashes slowly.', 'fast' => 'It flashes fast.' }[view.rate_word]
+        { 'none' => 'Nothing flashes.', 'steady' => 'What is lit stays on.', 'slow' => 'It flashes slowly.',
+          'fast' => 'It flashes fast.' }[view.rate_word]
       end
 
       def measured(suspects, state, _what, red, black)
