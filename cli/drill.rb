@@ -53,10 +53,9 @@ module Miser
 
       # @return [Miser::Drill::Exercise, Miser::Drill::Question]
       def made(options, seed)
-        random = Random.new(seed)
-        level = options[:level] || random.rand(CODE::LEVELS)
+        level = options[:level] || Random.new(seed).rand(CODE::LEVELS)
         options[:code] = CODE.new(kind: options[:kind], level: level, seed: seed, machine: options[:machine])
-        options[:code].make(random, options[:machine] && SignalSurvey.document(options[:machine]))
+        options[:code].make(Random.new(seed), options[:machine] && SignalSurvey.document(options[:machine]))
       rescue NothingToHide => e
         raise Failure, e.words
       end
@@ -68,8 +67,8 @@ module Miser
           raise Failure.new('only drills of faults have players', 2) unless exercise.is_a?(Miser::Drill::Exercise)
 
           session = Miser::Drill::Players.play(Miser::Drill::Session.new(exercise), options[:player])
-          { seed: seed, code: options[:code].to_s, solved: session.solved?, wrong: session.wrong, **Present::Drill.cost(session.spent),
-            expected: Present::Drill.cost(session.expected), difficulty: exercise.difficulty.round(2) }
+          { seed: seed, code: options[:code].to_s, solved: session.solved?, wrong: session.wrong, **Server::Present::Drill.cost(session.spent),
+            expected: Server::Present::Drill.cost(session.expected), difficulty: exercise.difficulty.round(2) }
         end
         options[:format] == 'json' ? rows.each { |r| puts JSON.generate(r) } : puts(summary(rows))
         0
@@ -92,12 +91,12 @@ module Miser
 
       # A question: put, answered by one line of JSON, judged.
       def asked(question, options)
-        data = { code: options[:code].to_s, question: Present::Drill.question(question) }
+        data = { code: options[:code].to_s, question: Server::Present::Drill.question(question) }
         options[:format] == 'json' ? say(data) : puts(text_of(question))
         line = $stdin.gets or return 0
         verdict = question.judge(JSON.parse(line))
         if options[:format] == 'json'
-          say(verdict: Present::Drill.verdict(verdict))
+          say(verdict: Server::Present::Drill.verdict(verdict))
         else
           puts([verdict.right ? 'Right.' : 'Not so.', *verdict.words])
         end

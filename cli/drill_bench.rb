@@ -21,7 +21,7 @@ module Miser
         def play
           meter = start_meter
           if json?
-            Drill.say(code: @options[:code].to_s, level: @options[:code].level, bench: Present::Drill.bench(@exercise),
+            Drill.say(code: @options[:code].to_s, level: @options[:code].level, bench: Server::Present::Drill.bench(@exercise),
               meter: meter&.port)
           else
             puts(opening(meter))
@@ -62,9 +62,9 @@ module Miser
         def answer(line)
           act = act_of(line)
           entry = @lock.synchronize { @session.do(act) }
-          shown = Present::Drill.entry(entry, @session.entries.size - 1, @seed)
+          shown = Server::Present::Drill.entry(entry, @session.entries.size - 1, @seed)
           if json?
-            Drill.say(entry: shown, state: Present::Drill.state(@session), spent: Present::Drill.cost(@session.spent),
+            Drill.say(entry: shown, state: Server::Present::Drill.state(@session), spent: Server::Present::Drill.cost(@session.spent),
               ended: @session.ended?)
           else
             puts(text(shown))
@@ -126,7 +126,7 @@ module Miser
         end
 
         def ended
-          debrief = Present::Drill.debrief(@session)
+          debrief = Server::Present::Drill.debrief(@session)
           return Drill.say(debrief: debrief) if json?
 
           puts [*debrief[:faults].map { |f| "It was: #{f[:words]}. #{f[:cure]}" }, *debrief[:words], *(debrief[:parted] ? ["The ways parted at “#{debrief[:parted][:did]}”. Better: #{debrief[:parted][:better]}"] : [])]

@@ -34,6 +34,7 @@ require_relative 'routes/shop'
 require_relative 'routes/keeping'
 require_relative 'routes/access'
 require_relative 'routes/book'
+require_relative 'routes/drills'
 require_relative 'routes/learnt'
 require_relative 'routes/rechecks'
 require_relative 'routes/shelf'
@@ -90,6 +91,7 @@ module Miser
           set :shop, shop
           set :market, market
           set :learnt, learnt
+          set :drills, Drills.new(database, shop)
           set :runs, far || Instruments::Runs.new
           set :far, far
           set :hub, EventHub.new
@@ -158,6 +160,7 @@ module Miser
       register Routes::Book
       register Routes::Rechecks
       register Routes::Learnt
+      register Routes::Drills
       register Routes::Shelf
       register Routes::Suppliers
       register Routes::Bench

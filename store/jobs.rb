@@ -100,6 +100,9 @@ module Miser
       # @return [Array<Saved>] jobs not removed, by bay and name
       def all = @db[:jobs].where(removed_at: nil).order(:bay, :name).select_map(:id).filter_map { |id| find(id) }
 
+      # @return [Array<Hash>] id and name of those in the bays, by name
+      def names(limit: 200) = @db[:jobs].where(removed_at: nil, handed_at: nil).order(:name, :id).limit(limit).select(:id, :name).all
+
       # @return [Array<Hash>] id, name, removed_at of removed jobs
       def removed = @db[:jobs].exclude(removed_at: nil).order(Sequel.desc(:removed_at)).select(:id, :name, :removed_at, :removed_by).all
 

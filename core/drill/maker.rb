@@ -14,6 +14,8 @@ module Miser
       # How often a tricky drill has two faults; a nasty one always has.
       TWO = 0.4
 
+      attr_reader :machine
+
       # @param machine [Machine]
       def initialize(machine)
         @machine = machine

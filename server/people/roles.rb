@@ -15,7 +15,7 @@ module Miser
       # Asked before anybody is known.
       OPEN = [%w[GET /api/health], %w[GET /api/me], %w[POST /api/people/join], %w[GET /api/certificate]].freeze
       # One's own things, whoever one is.
-      OWN = %r{\A/api/(me/|here\z)}
+      OWN = %r{\A/api/(me/|here\z|drills(/|\z))}
       OWNERS = [[nil, %r{\A/api/people(/|\z)}], [nil, %r{\A/api/tablets(/|\z)}], [%w[PATCH], %r{\A/api/shop\z}],
         [nil, %r{\A/api/copies(/|\z)}], [%w[PUT DELETE], %r{\A/api/access/}],
         [nil, %r{\A/api/calendar\z}], [%w[POST], %r{\A/api/learnt/}], [%w[DELETE], %r{\A/api/removed(/|\z)}]].freeze

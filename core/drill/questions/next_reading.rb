@@ -28,7 +28,8 @@ module Miser
 
       def told(document)
         origins = ORIGINS.fetch(level - 1)
-        loads = document['loads'].map { |l| l.merge('figures' => l['figures'].map { |f| f.merge('origin' => pick(origins - ['measured'])) }) }
+        said = origins - ['measured']
+        loads = document['loads'].map { |l| l.merge('figures' => l['figures'].map { |f| f.merge('origin' => pick(said)) }) }
         read = loads.select { @random.rand < (origins.include?('measured') ? 0.5 : 0.0) }
         readings = read.each_with_index.map do |l, i|
           { 'id' => "r#{i}", 'load_id' => l['id'], 'kind' => 'settled', 'volts_at' => 'lamp',

@@ -43,7 +43,7 @@ module Miser
       def set_up
         slips, size = BY_LEVEL.fetch(level - 1)
         @slip = pick(slips)
-        fits = @slip == 'wrong_terminal' ? LAMPS.select { |name, _| IN_ONE.include?(name) } : LAMPS
+        fits = @slip == 'wrong_terminal' ? LAMPS.select { |lamp| IN_ONE.include?(lamp.first) } : LAMPS
         wrong = pick(fits)
         lamps = shuffled([wrong, *shuffled(LAMPS - [wrong]).first(size - 1)])
         @row = lamps.index(wrong)

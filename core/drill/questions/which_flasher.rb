@@ -42,7 +42,8 @@ module Miser
         @thresholds = survey.thresholds
         @design = [survey.harness('before').flasher.design_a, between(1.6, 3.6)].max
         @plug = pick(level == 1 ? PLUGS.first(1) + PLUGS[2, 1] : PLUGS)
-        @parts = shuffled(Signals::Flasher::TABLE.flat_map { |k| PINS.fetch(k.terminals.size).map { |pins| [k, pins] } }).first(OFFERED.fetch(level - 1))
+        all = Signals::Flasher::TABLE.flat_map { |k| PINS.fetch(k.terminals.size).map { |pins| [k, pins] } }
+        @parts = shuffled(all).first(OFFERED.fetch(level - 1))
       end
 
       # Ways in which makers lay the terminals out, by how many there are: common practice.

@@ -954,6 +954,80 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own drills, where one stands, what there is to practise on */
+        get: operations["drills"];
+        put?: never;
+        /** By a code, or afresh; or of a fault that was found in a machine of the shop */
+        post: operations["beginDrill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get: operations["drill"];
+        put?: never;
+        post?: never;
+        /** One that has not ended is thrown away */
+        delete: operations["forgetDrill"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{id}/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One thing done at the bench */
+        post: operations["drillAct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["drillAnswer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/stages/fit": {
         parameters: {
             query?: {
@@ -3340,6 +3414,229 @@ export interface components {
                 offers: components["schemas"]["BookOffer"][];
             }[];
             flags: components["schemas"]["Flag"][];
+        };
+        DrillRow: {
+            id: string;
+            kind: string;
+            /** @description what is handed to another */
+            code: string | null;
+            name: string;
+            level: number;
+            level_label: string;
+            begun_at: string;
+            ended_at: string | null;
+            solved: boolean | null;
+            minutes: number | null;
+            cents: number | null;
+            expected_minutes: number | null;
+            expected_cents: number | null;
+        };
+        DrillShare: {
+            k: number;
+            of: number;
+        };
+        DrillPoint: {
+            id: string;
+            at: string;
+            difficulty: number;
+            solved: boolean;
+            stands: number;
+            name: string;
+        };
+        DrillList: {
+            open: components["schemas"]["DrillRow"][];
+            ended: components["schemas"]["DrillRow"][];
+            curve: components["schemas"]["DrillPoint"][];
+            /** @description whose drills somebody solves two times in three */
+            level: number;
+            levels: string[];
+            goal: number;
+            solved: {
+                k: number;
+                of: number;
+                lately: components["schemas"]["DrillShare"];
+            };
+            kinds: components["schemas"]["DrillChoice"][];
+            machines: {
+                id: string;
+                name: string;
+            }[];
+        };
+        DrillChoice: {
+            key: string;
+            label: string;
+        };
+        DrillLight: {
+            id: string;
+            name: string;
+            place: string | null;
+            plug: boolean;
+        };
+        DrillProbe: {
+            id: string;
+            name: string;
+            at: string | null;
+            reads: string[];
+        };
+        DrillMending: {
+            id: string;
+            part: string;
+            label: string;
+            cure: string;
+            minutes: number;
+            cents: number;
+            at: string | null;
+        };
+        DrillBench: {
+            machine: string;
+            complaint: string;
+            switches: components["schemas"]["DrillChoice"][];
+            engines: components["schemas"]["DrillChoice"][];
+            lights: components["schemas"]["DrillLight"][];
+            points: components["schemas"]["DrillProbe"][];
+            quantities: components["schemas"]["DrillChoice"][];
+            mendings: components["schemas"]["DrillMending"][];
+            parts: components["schemas"]["DrillChoice"][];
+            acts: {
+                [key: string]: number;
+            };
+            openings: {
+                key: string;
+                label: string;
+                minutes: number;
+            }[];
+        };
+        DrillCost: {
+            minutes: number;
+            cents: number;
+        };
+        DrillLooks: {
+            [key: string]: "dark" | "ghost" | "dim" | "steady" | "flashes";
+        };
+        DrillEntry: {
+            n: number;
+            act: {
+                act: string;
+                red?: string;
+                black?: string;
+                what?: string;
+                lamp?: string;
+                fault?: string;
+            };
+            words: string;
+            lines: string[];
+            looks: components["schemas"]["DrillLooks"] | null;
+            value: number | null;
+            unit: string | null;
+            minutes: number;
+            cents: number;
+            opened: string[];
+            well: boolean | null;
+        };
+        DrillState: {
+            on: string[];
+            engine: string;
+            empty: string[];
+            bare: string[];
+            jumper: string[] | null;
+            /** @description what is open already */
+            reached: string[];
+        };
+        DrillWay: {
+            fault: string;
+            points: {
+                name: string;
+                volts: number | null;
+                sound: number | null;
+            }[];
+        };
+        DrillFrame: {
+            n: number;
+            words: string;
+            looks: components["schemas"]["DrillLooks"];
+            ways: components["schemas"]["DrillWay"][];
+        };
+        DrillDebrief: {
+            solved: boolean;
+            words: string[];
+            expected: components["schemas"]["DrillCost"];
+            wrong: number;
+            faults: {
+                id: string;
+                words: string;
+                check: string;
+                cure: string;
+            }[];
+            parted: {
+                n: number;
+                did: string;
+                over: number;
+                better: string;
+                told: {
+                    share: number;
+                    left: string;
+                    so: boolean;
+                }[];
+            } | null;
+            steps: {
+                words: string;
+                over: number;
+                remains: number;
+                best: string;
+            }[];
+            best_way: {
+                minutes: number;
+                cents: number;
+                acts: {
+                    words: string;
+                    told: string;
+                }[];
+            };
+            frames: components["schemas"]["DrillFrame"][];
+        };
+        DrillPlay: {
+            n: number;
+            entries: components["schemas"]["DrillEntry"][];
+            state: components["schemas"]["DrillState"];
+            spent: components["schemas"]["DrillCost"];
+            ended: boolean;
+            well: boolean;
+            debrief: components["schemas"]["DrillDebrief"] | null;
+        };
+        DrillField: {
+            id: string;
+            label: string;
+            unit: string | null;
+            options: components["schemas"]["DrillChoice"][] | null;
+        };
+        DrillQuestion: {
+            title: string;
+            ask: string;
+            columns: string[];
+            rows: string[][];
+            fields: components["schemas"]["DrillField"][];
+        };
+        DrillVerdict: {
+            right: boolean;
+            score: number;
+            words: string[];
+            truth: {
+                [key: string]: string | number;
+            };
+        };
+        DrillView: {
+            drill: components["schemas"]["DrillRow"];
+            bench: components["schemas"]["DrillBench"] | null;
+            play: components["schemas"]["DrillPlay"] | null;
+            question: components["schemas"]["DrillQuestion"] | null;
+            answer: {
+                [key: string]: string | number;
+            } | null;
+            verdict: components["schemas"]["DrillVerdict"] | null;
+        };
+        DrillStep: {
+            drill: components["schemas"]["DrillRow"];
+            play: components["schemas"]["DrillPlay"];
         };
         CardWhy: {
             stage: string;
@@ -8452,6 +8749,209 @@ export interface operations {
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+        };
+    };
+    drills: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description drills */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillList"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+        };
+    };
+    beginDrill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * Code
+                     * @description as fault.made-up.3.4711
+                     */
+                    code?: string;
+                    /** @enum {unknown} */
+                    kind?: "fault" | "slips" | "next_reading" | "by_head" | "which_flasher" | "what_opens";
+                    /** Level */
+                    level?: number;
+                    /** Seed */
+                    seed?: number;
+                    machine?: components["schemas"]["job_id"];
+                    /** Fault */
+                    fault?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description the drill */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillView"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the drill as it stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillView"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            410: components["responses"]["Refused"];
+        };
+    };
+    forgetDrill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description drills */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillList"];
+                };
+            };
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    drillAct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description acts done when it was sent */
+                    n: number;
+                    /** @enum {unknown} */
+                    act: "look" | "read" | "open" | "shut" | "unplug" | "plug" | "jumper" | "lift" | "bench" | "cure" | "hint" | "give_up";
+                    on?: string[];
+                    /** @enum {unknown} */
+                    engine?: "off" | "idle" | "cruise";
+                    what?: string;
+                    red?: string;
+                    black?: string;
+                    lamp?: string;
+                    fault?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description what it told */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillStep"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+        };
+    };
+    drillAnswer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    answer: {
+                        [key: string]: string | number;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description how it was */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillView"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
         };
     };
     fitStage: {
