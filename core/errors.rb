@@ -88,6 +88,6 @@ module Miser
 
   # A machine of which too little is known for a drill.
   class NothingToHide < DomainError
-    def words = 'too little is known of this machine: no part of it can be solved; accepted: one whose signals, feeds or charging are entered'
+    def words = 'nothing can be hidden there that would be noticed and could be something else; accepted: a machine whose signals, feeds or charging are entered'
   end
 end

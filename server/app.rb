@@ -89,9 +89,7 @@ module Miser
           set :jobs, jobs
           set :parts, Store::Parts.new(database)
           set :shop, shop
-          set :market, market
-          set :learnt, learnt
-          set :drills, Drills.new(database, shop)
+          set market: market, learnt: learnt, drills: Drills.new(database, shop)
           set :runs, far || Instruments::Runs.new
           set :far, far
           set :hub, EventHub.new

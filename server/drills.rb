@@ -19,6 +19,9 @@ module Miser
         @machines = Store::Memo.new(IN_HAND)
       end
 
+      # @return [Hash] what of a job a drill rests on: no owner, no notes
+      def self.bare(document) = document.slice(*Drill::Machine::RESTS_ON)
+
       # @param person [Integer, nil] @return [Store::Drills]
       def of(person) = Store::Drills.new(@database, person)
 
@@ -29,7 +32,7 @@ module Miser
         random = Random.new(code.seed)
         return question(mine, code, random) unless code.fault?
 
-        document ||= Drill::MadeUp.new(random).document
+        document = Drills.bare(document || Drill::MadeUp.new(random).document)
         exercise = maker(document).make(code.level, random)
         started(mine, exercise, document, kind: code.kind, seed: code.seed, code: code.to_s)
       end
@@ -39,14 +42,16 @@ module Miser
       # @return [Store::Drills::Row]
       # @raise [NothingToHide] where nobody would notice, or nothing else could be it @raise [UnknownName]
       def of_case(mine, document, fault, seed)
-        machine = maker(document).machine
+        document = Drills.bare(document)
+        maker = maker(document, CASE)
+        machine = maker.machine
         suspect = machine.suspect(fault) or raise UnknownName.new(what: 'fault', given: fault, known: machine.areas.map(&:key))
-        found = maker(document).candidates.select { |c| c.kase.suspects[c.index].id == suspect.id }.reject { |c| c.kase.twins?(c.index) }
+        found = maker.candidates.select { |c| c.kase.suspects[c.index].id == suspect.id }.reject { |c| c.kase.twins?(c.index) }
         raise NothingToHide if found.empty?
 
         pick = found.min_by { |c| [c.kase.sign.subject ? 1 : 0, -c.difficulty] }
         exercise = Drill::Exercise.new(machine, [Drill::Exercise::Hidden.new(pick.kase, pick.index)])
-        started(mine, exercise, document, kind: Drill::Code::FAULT, seed: seed)
+        started(mine, exercise, document, side: CASE, kind: Drill::Code::FAULT, seed: seed)
       end
 
       # @return [Drill::Session] as it stands
@@ -90,21 +95,28 @@ module Miser
       # An hour of the shop's, cents.
       def rate = (@shop['money'] || {})['rate_cents']&.to_f || Drill::Policy::RATE_CENTS
 
-      def maker(document) = @machines[document] || (@machines[document] = Drill::Maker.new(Drill::Machine.new(document)))
+      # A machine of which a case was solved is as it was diagnosed: after its change.
+      CASE = 'after'
+      private_constant :CASE
 
-      def exercise(row)
-        @exercises[row.id] || (@exercises[row.id] = [Drill::Exercise.of(maker(row.body['document']).machine, row.body['faults']), {}])
+      def maker(document, side = nil)
+        @machines[[document, side]] || (@machines[[document, side]] = Drill::Maker.new(Drill::Machine.new(document, side: side)))
       end
 
-      def started(mine, exercise, document, **more)
+      def exercise(row)
+        @exercises[row.id] || (@exercises[row.id] = [Drill::Exercise.of(maker(*row.body.values_at('document', 'side')).machine, row.body['faults']), {}])
+      end
+
+      def started(mine, exercise, document, side: nil, **more)
         difficulty = exercise.difficulty
         mine.begin(level: Drill::Level.of(difficulty), difficulty: difficulty, name: exercise.machine.name,
-          body: { document: document, faults: exercise.to_rows }, **more)
+          body: { document: document, side: side, faults: exercise.to_rows }, **more)
       end
 
       def question(mine, code, random)
         made = code.make(random)
-        mine.begin(kind: code.kind, seed: code.seed, level: code.level, difficulty: made.difficulty, name: made.class.title, body: {}, code: code.to_s)
+        mine.begin(kind: code.kind, seed: code.seed, level: code.level, difficulty: made.difficulty, name: made.class.title, body: {},
+          code: code.to_s)
       end
 
       def result(session)

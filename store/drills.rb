@@ -38,7 +38,8 @@ module Miser
       def begin(kind:, seed:, level:, difficulty:, name:, body:, code: nil)
         id = SecureRandom.hex(6)
         @db.transaction(mode: :immediate) do
-          @db[:drills].insert(id: id, person_id: @person, kind: kind, code: code, seed: seed, level: level, difficulty: difficulty, name: name,
+          @db[:drills].insert(id: id, person_id: @person, kind: kind, code: code, seed: seed, level: level, difficulty: difficulty,
+            name: name,
             body: JSON.generate(body), acts: '[]', begun_at: @clock.call.iso8601)
           old = @mine.order(Sequel.desc(:begun_at), :id).offset(MOST).select(:id)
           @db[:drills].where(id: old).delete

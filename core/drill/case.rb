@@ -102,13 +102,7 @@ module Miser
       private
 
       # What is seen of each suspect in every state.
-      def looked
-        @looked ||= begin
-          looks = area.tests.select { |acts| acts.size == 1 && acts.first.kind == 'look' }.map(&:first)
-          rows = looks.filter_map { |act| classes(act, Case.step(State.new, act)) }
-          suspects.each_index.map { |i| rows.map { |r| r[i] } }
-        end
-      end
+      def looked = @looked ||= suspects.map { |s| area.shows(s) }
 
       # With everything reached already, and with nothing.
       def cheapest(alike) = [alike.min_by { |t| t.cost.minutes }, alike.min_by { |t| (t.cost + opening(t)).minutes }].uniq

@@ -49,7 +49,8 @@ module Miser
       def words
         best = @session.expected
         ["#{@session.well? ? 'Found' : 'Given up'} after #{Judge.sum(@session.spent)}. The best player needs #{Judge.sum(best)} on the average.",
-          *(@session.well? ? [beside] : []), *wrong]
+          *(@session.well? ? [beside] : []), *wrong,
+          *(parted || steps.empty? ? [] : [format('No step was worse than the best by more than %g min.', PARTED)])]
       end
 
       # @param cost [Costs::Cost] @return [String]

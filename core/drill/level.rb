@@ -33,6 +33,13 @@ module Miser
         each.max + (SECOND * (cases.size - 1))
       end
 
+      # Levels as bands of the scale; the outermost end a logit beyond their bound.
+      # @return [Array<Hash>] level, label, from, to
+      def bands
+        ends = [BOUNDS[1] - 1, *BOUNDS.drop(1), BOUNDS.last + 1]
+        NAMES.each_with_index.map { |label, i| { level: i + 1, label: label, from: ends[i], to: ends[i + 1] } }
+      end
+
       # @return [Integer] 1 to 5
       def of(difficulty) = BOUNDS.rindex { |b| difficulty >= b } + 1
 

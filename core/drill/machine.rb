@@ -8,14 +8,20 @@ module Miser
   module Drill
     # A machine at the drill's bench: every part of it that is known well enough to be solved, as it should be.
     class Machine
+      # What of a job it rests on: all else of a document is nobody's business here.
+      RESTS_ON = %w[format version id name system machine circuits bench positions loads readings choices scenarios assumptions signals wiring
+        checks].freeze
       # Loads that the signals' circuit has.
       SHARED = %w[tail brake].freeze
 
       attr_reader :name, :document
 
       # @param document [Hash, Job::Document] of a job
-      def initialize(document)
+      # @param side [String, nil] before or after: its signals as they are there, whether they do what they should or not; nil: after
+      #   the change where they do, else as it came in
+      def initialize(document, side: nil)
         @document = Job::Document.of(document)
+        @side = side
         @budget = Budget::Budget.new(@document)
         @name = @document.hash_as_given['name']
       end
@@ -59,13 +65,11 @@ module Miser
 
       def survey = @survey ||= Signals::Survey.new(@budget)
 
-      # As it is after the change where that works, else as it came in.
       def signals
-        return unless @document.signal_lamps? && survey.ready?
-
         return @signals if defined?(@signals)
+        return @signals = nil unless @document.signal_lamps? && survey.ready?
 
-        side = %w[after before].find { |s| survey.judgement(s).works? }
+        side = @side || %w[after before].find { |s| survey.judgement(s).works? }
         @signals = side && SignalArea.new(survey.harness(side), survey.thresholds)
       rescue Unsolvable
         @signals = nil

@@ -40,6 +40,9 @@ module Miser
     Point = Struct.new(:id, :name, :at, keyword_init: true)
     # What can be seen lit. @!attribute place [String] where on the machine @!attribute plug [Boolean] whether it can be unplugged
     # @!attribute spoken [String, nil] what its rider calls it, where that is not its name
-    Light = Struct.new(:id, :name, :place, :plug, :spoken, keyword_init: true)
+    # @!attribute lamp [Boolean] whether it shines, or only works
+    Light = Struct.new(:id, :name, :place, :plug, :spoken, :lamp, keyword_init: true) do
+      def initialize(lamp: true, **rest) = super
+    end
   end
 end

@@ -17,7 +17,7 @@ module Miser
           { machine: machine.name, complaint: exercise.complaint,
             switches: machine.switches.map { |key, label| { key: key, label: label } },
             engines: machine.engine? ? Miser::Drill::ENGINES.map { |key, label| { key: key, label: label } } : [],
-            lights: machine.lights.map { |l| l.to_h.slice(:id, :name, :place, :plug) },
+            lights: machine.lights.map { |l| l.to_h.slice(:id, :name, :place, :plug, :lamp) },
             points: machine.points.map do |p|
               { id: p.id, name: p.name, at: p.at, reads: machine.quantities.select do |_, ids|
                 ids.include?(p.id)

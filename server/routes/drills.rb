@@ -48,7 +48,7 @@ module Miser
           ended = mine.ended
           level = app.settings.drills.level(ended)
           { open: mine.open.map { |r| listed(r) }, ended: ended.last(LATEST).reverse.map { |r| listed(r) }, curve: curve(ended),
-            level: level, levels: Drill::Level::NAMES, goal: Drill::Level::GOAL,
+            level: level, levels: Drill::Level.bands, goal: Drill::Level::GOAL,
             solved: { k: ended.count(&:solved), of: ended.size, lately: lately(ended) },
             kinds: [{ key: Drill::Code::FAULT, label: 'Find the fault' }, *Drill::Question::REGISTRY.map { |key, k| { key: key, label: k.title } }],
             machines: app.settings.jobs.names }
@@ -87,7 +87,8 @@ module Miser
 
         def self.fresh(mine, drills, body, seed)
           kind = body['kind'] || Drill::Code::FAULT
-          Drill::Code.new(kind: kind, level: body['level'] || drills.level(mine.ended), seed: seed, machine: kind == Drill::Code::FAULT ? body['machine'] : nil)
+          level = body['level'] || drills.level(mine.ended)
+          Drill::Code.new(kind: kind, level: level, seed: seed, machine: kind == Drill::Code::FAULT ? body['machine'] : nil)
         end
 
         def self.view(app, row)
@@ -111,8 +112,8 @@ module Miser
           mine = app.settings.drills.of(app.person&.id)
           session = app.settings.drills.act(mine, row, Drill::Act.from(body), body['n'])
           { drill: listed(mine.find(row.id)), play: Present::Drill.play(session, row.seed) }
-        rescue Store::Drills::Stale => e
-          raise stale(app, e.current)
+        rescue Store::Drills::Stale
+          raise stale
         rescue DomainError => e
           raise refused(e, 'act')
         end
@@ -120,18 +121,22 @@ module Miser
         def self.answer(app, row, given)
           app.settings.drills.answer(app.settings.drills.of(app.person&.id), row, given)
           view(app, app.settings.drills.of(app.person&.id).find(row.id))
-        rescue Store::Drills::Stale => e
-          raise stale(app, e.current)
+        rescue Store::Drills::Stale
+          raise stale
         rescue UnknownName => e
           raise refused(e, e.facts[:what])
         end
 
         # Another window was first: it is said, and this one looks again.
-        def self.stale(_app, _row) = Refusal.new(409, 'This drill has gone on in another window.', kept: 'What was done there stands; look again.')
+        def self.stale
+          Refusal.new(409, 'This drill has gone on in another window.', kept: 'What was done there stands; look again.')
+        end
 
         def self.refused(error, field)
+          message, *accepts = error.words.split('; ')
+          accepted = accepts.join('; ').sub(/\A(accepted|known): /, '')
           Refusal.new(422, 'That can’t be done.', kept: 'Nothing was spent.',
-            fields: [{ at: "/#{field}", field: field.to_s, message: error.words.split('; ').first, accepts: error.words.split('; ')[1..].join('; ').sub(/\A(accepted|known): /, '') }])
+            fields: [{ at: "/#{field}", field: field.to_s, message: message, accepts: accepted }])
         end
       end
     end

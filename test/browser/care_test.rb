@@ -11,7 +11,7 @@ class CareTest < Miser::BrowserTest
     /job/ptarmigan550/budget /job/dunlin250/signals /job/dunlin250/headlight /job/dunlin250/beam /job/dunlin250/aim
     /job/bracken420/choose/l1 /job/curlew1100/hand-over
     /job/wren125/fit /job/wren125/fit?machine /job/dunlin250/function/open /access /job/wren125/plan
-    /job/dunlin250/order /job/bracken420/wiring /shelf /suppliers /job/wren125/history /book /book/wren125 /rechecks /learnt
+    /job/dunlin250/order /job/bracken420/wiring /shelf /suppliers /job/wren125/history /book /book/wren125 /rechecks /learnt /drills
     /learnt/part?name=Ember%20LED%20bulb,%20HS1%20base /learnt/model?name=Wren%20125
     /fleet?owner=Northern%20island%20ranger%20station].freeze
 

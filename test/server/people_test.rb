@@ -172,6 +172,8 @@ class PeopleTest < Miser::Test
       edit({ op: 'set', at: '/note', value: 'x' })
       assert_equal 403, status
       assert_equal 403, call(:delete, '/api/jobs/dunlin250') && status
+      @drill = call(:post, '/api/drills', { kind: 'slips', seed: 1 }).dig('drill', 'id')
+      assert_equal 200, call(:get, "/api/drills/#{@drill}") && status, 'practising changes nothing of the shop’s'
     end
     as('osk') do
       sign_in('Osk')
@@ -181,6 +183,7 @@ class PeopleTest < Miser::Test
       assert_equal 403, call(:get, '/api/people') && status
       assert_equal 403, call(:patch, "/api/people/#{people.named('Osk').id}", { role: 'owner' }) && status
       assert_equal 403, call(:delete, '/api/removed/dunlin250') && status
+      assert_equal 404, call(:get, "/api/drills/#{@drill}") && status, 'how somebody does is nobody else’s'
     end
     sign_in('Runa')
     assert_equal 409, call(:patch, "/api/people/#{@owner}", { role: 'technician' }) && status, 'the last owner stays one'

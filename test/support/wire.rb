@@ -24,7 +24,8 @@ module Miser
 
       answer = JSON.parse(last_response.body)
       if contract
-        contract = contract.gsub(%r{/(jobs|runs|instruments|removed|tablets)/[^/]+}, '/\1/{id}').gsub(%r{/(people|invites)/\d+}, '/\1/{id}')
+        contract = contract.gsub(%r{/(jobs|runs|instruments|removed|tablets|drills)/[^/]+}, '/\1/{id}').gsub(%r{/(people|invites)/\d+},
+          '/\1/{id}')
         pointer = "#/paths/#{Contract.escape(contract)}/#{verb}/responses/#{last_response.status}"
         node = Contract.document.dig('paths', contract, verb.to_s, 'responses', last_response.status.to_s)
         assert node, "#{verb} #{path} answered #{last_response.status}, which the contract does not know: #{last_response.body[0, 300]}"

@@ -73,9 +73,16 @@ module Miser
         end
       end
 
-      # Chains of acts that may tell something, the last of which does.
-      # @return [Array<Array<Act>>]
-      def tests = []
+      # @return [Array<Array<Act>>] chains of acts that may tell something, the last of which does
+      def tests = @tests ||= chains
+
+      # @param suspect [Suspect] @return [Integer] the same for all that look the same whatever is switched on
+      def shows(suspect)
+        kept(:shows, [suspect]) do
+          seen = tests.select { |acts| acts.size == 1 && acts.first.kind == 'look' }.map { |(act)| told([suspect], act, State.new(on: act.on, engine: act.engine)) }
+          (@shown ||= {})[seen] ||= @shown.size
+        end
+      end
 
       # @return [Array<String>] what must be open for an act
       def places(act)

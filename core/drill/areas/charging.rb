@@ -51,7 +51,7 @@ module Miser
         [tenths > 10 ? 'Every lamp is whiter than it should be.' : "Every lamp gives about #{tenths} tenths of the light it should."]
       end
 
-      def tests
+      def chains
         states = [[[], 'off'], [%w[key lights], 'off'], [%w[key lights], 'idle'], [%w[key lights], 'cruise'], [%w[key], 'cruise']]
         pairs = legs.combination(2).map { |a, b| ["leg_#{a}", "leg_#{b}"] } << %w[leg_a 0]
         [*states.map { |on, e| [look(on, e)] }, *states.product(WAYS).map { |(on, e), ends| [volts(on, *ends, e)] },

@@ -31,7 +31,7 @@ module Miser
 
       def gap(act) = GAP.fetch(act.red, 0.0)
 
-      def tests
+      def chains
         on = %w[key lights]
         [*WALL.keys.product([on, [*on, RIDER]]).map { |p, s| [volts(s, p, p, what: 'wall')] },
           *SEAT.keys.map { |p| [volts([], p, p, what: 'seat')] }]

@@ -60,7 +60,7 @@ module Miser
         named(['bat', 'fused', '49', '49a', "#{lamp.side}_switch", "#{lamp.id}_feed", "#{lamp.id}_shell", '0'])
       end
 
-      def tests
+      def chains
         commands = @harness.states - ['off']
         sides = %w[left right hazard]
         [*[[], *commands.map { |c| [c] }].map { |c| [look([*RIDING, *c])] },

@@ -24,19 +24,17 @@ module Miser
 
       def switches = @switches ||= @scheme.switches.all.to_h { |s| [s.key, s.label] }
 
-      def lights = @lights ||= consumers.map { |c| Light.new(id: c.id, name: c.name, place: place(c), plug: true) }
+      def lights = @lights ||= consumers.map { |c| Light.new(id: c.id, name: c.name, place: place(c), plug: true, lamp: c.lamp?) }
 
       def points
         @points ||= [Point.new(id: 'bat', name: 'Battery +', at: 'seat'), Point.new(id: '0', name: 'Battery −'), *lines,
           *consumers.flat_map { |c| ends(c) }, *boxes]
       end
 
-      def tests
-        @tests ||= begin
-          ends = points.map(&:id) - ['0']
-          [*riding.map { |on| [look(on)] }, *riding.reject(&:empty?).product(ends).map { |on, p| [volts(on, p, '0')] },
-            *consumers.flat_map { |c| of_load(c) }]
-        end
+      def chains
+        ends = points.map(&:id) - ['0']
+        [*riding.map { |on| [look(on)] }, *riding.reject(&:empty?).product(ends).map { |on, p| [volts(on, p, '0')] },
+          *consumers.flat_map { |c| of_load(c) }]
       end
 
       # From its source through the load; where it is the coil, through that.

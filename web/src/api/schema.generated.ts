@@ -3415,6 +3415,36 @@ export interface components {
             }[];
             flags: components["schemas"]["Flag"][];
         };
+        DrillBegin: {
+            /**
+             * Code
+             * @description as fault.made-up.3.4711
+             */
+            code?: string;
+            /** @enum {unknown} */
+            kind?: "fault" | "slips" | "next_reading" | "by_head" | "which_flasher" | "what_opens";
+            /** Level */
+            level?: number;
+            /** Seed */
+            seed?: number;
+            machine?: components["schemas"]["job_id"];
+            /** Fault */
+            fault?: string;
+        };
+        DrillActIn: {
+            /** @description acts done when it was sent */
+            n: number;
+            /** @enum {unknown} */
+            act: "look" | "read" | "open" | "shut" | "unplug" | "plug" | "jumper" | "lift" | "bench" | "cure" | "hint" | "give_up";
+            on?: string[];
+            /** @enum {unknown} */
+            engine?: "off" | "idle" | "cruise";
+            what?: string;
+            red?: string;
+            black?: string;
+            lamp?: string;
+            fault?: string;
+        };
         DrillRow: {
             id: string;
             kind: string;
@@ -3449,7 +3479,12 @@ export interface components {
             curve: components["schemas"]["DrillPoint"][];
             /** @description whose drills somebody solves two times in three */
             level: number;
-            levels: string[];
+            levels: {
+                level: number;
+                label: string;
+                from: number;
+                to: number;
+            }[];
             goal: number;
             solved: {
                 k: number;
@@ -3471,6 +3506,8 @@ export interface components {
             name: string;
             place: string | null;
             plug: boolean;
+            /** @description it shines */
+            lamp: boolean;
         };
         DrillProbe: {
             id: string;
@@ -8783,22 +8820,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    /**
-                     * Code
-                     * @description as fault.made-up.3.4711
-                     */
-                    code?: string;
-                    /** @enum {unknown} */
-                    kind?: "fault" | "slips" | "next_reading" | "by_head" | "which_flasher" | "what_opens";
-                    /** Level */
-                    level?: number;
-                    /** Seed */
-                    seed?: number;
-                    machine?: components["schemas"]["job_id"];
-                    /** Fault */
-                    fault?: string;
-                };
+                "application/json": components["schemas"]["DrillBegin"];
             };
         };
         responses: {
@@ -8882,20 +8904,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": {
-                    /** @description acts done when it was sent */
-                    n: number;
-                    /** @enum {unknown} */
-                    act: "look" | "read" | "open" | "shut" | "unplug" | "plug" | "jumper" | "lift" | "bench" | "cure" | "hint" | "give_up";
-                    on?: string[];
-                    /** @enum {unknown} */
-                    engine?: "off" | "idle" | "cruise";
-                    what?: string;
-                    red?: string;
-                    black?: string;
-                    lamp?: string;
-                    fault?: string;
-                };
+                "application/json": components["schemas"]["DrillActIn"];
             };
         };
         responses: {

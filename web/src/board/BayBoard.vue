@@ -125,6 +125,7 @@ function find() {
           <span class="kbd">T</span> {{ theme.dark.value ? 'light' : 'dark' }}
         </button>
         <RouterLink class="btn btn-bare" to="/book">book</RouterLink>
+        <RouterLink class="btn btn-bare" to="/drills">drills</RouterLink>
         <RouterLink class="btn btn-bare" to="/shelf">shelf</RouterLink>
         <RouterLink class="btn btn-bare" to="/suppliers">suppliers</RouterLink>
         <RouterLink class="btn btn-bare" to="/shop">shop</RouterLink>

@@ -35,6 +35,7 @@ const commands = computed<Hit[]>(() => {
     { kind: 'go', label: 'The book', detail: 'every machine, its jobs, its years', go: () => void router.push('/book') },
     { kind: 'go', label: 'Rechecks', detail: 'what falls due; calendar', go: () => void router.push('/rechecks') },
     { kind: 'go', label: 'What was learnt', detail: 'parts, models, minutes; other shops', go: () => void router.push('/learnt') },
+    { kind: 'go', label: 'Drills', detail: 'find the fault on a simulated machine', go: () => void router.push('/drills') },
     { kind: 'go', label: 'Suppliers and prices', detail: 'terms, price lists, the shop’s money', go: () => void router.push('/suppliers') },
     { kind: 'go', label: 'Shelf of parts', detail: 'add, edit, retire', go: () => void router.push('/shelf') },
     {

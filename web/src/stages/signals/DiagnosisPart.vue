@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, AWAY, type Schemas } from '../../api/client'
 import { useFetched } from '../../state/useFetched'
 import { useJob } from '../../state/useJob'
+import { useMe } from '../../state/useMe'
 import ChoiceRow from '../../ui/ChoiceRow.vue'
 import EmptyBox from '../../ui/EmptyBox.vue'
 import FailNote from '../../ui/FailNote.vue'
@@ -82,6 +83,23 @@ const commands = computed(() =>
     label: c.on + (Object.keys(seen.value[c.key] ?? {}).length ? ' •' : ''),
   })),
 )
+/** A solved case becomes a drill: the same machine, the same fault, told as its rider would. */
+const me = useMe()
+const making = ref(false)
+const notMade = ref('')
+const drillable = (c: { id: string }) => !['none', 'other'].includes(c.id) && !c.id.includes('+')
+async function drillOf(id: string) {
+  making.value = true
+  notMade.value = ''
+  try {
+    const { data, error } = await api.POST('/api/drills', { body: { machine: job.id, fault: `signals/${id}` } })
+    if (data) void router.push({ name: 'drill', params: { id: data.drill.id } })
+    else notMade.value = (error as Schemas['Refusal']).fields.map((f) => f.message).join(' ') || (error as Schemas['Refusal']).message
+  } catch {
+    notMade.value = AWAY
+  }
+  making.value = false
+}
 /** An answer to what was asked goes where it would have been tapped. */
 function answer(observe: { command: string; kind: string; id: string | null }, value: string | boolean | null) {
   if (value === null) return
@@ -151,7 +169,7 @@ function answer(observe: { command: string; kind: string; id: string | null }, v
         </div>
       </div>
       <div aria-live="polite">
-        <FailNote :text="failed" />
+        <FailNote :text="failed || notMade" />
         <EmptyBox v-if="!looked">
           Tap what you see. What you have not looked at stays open; the likeliest faults show here, and what to look at next.
         </EmptyBox>
@@ -165,6 +183,9 @@ function answer(observe: { command: string; kind: string; id: string | null }, v
                 <span class="text-sm text-dim">explains {{ c.explains }} of {{ c.of }}</span>
               </span>
               <span v-if="i < 2 && c.cures.length" class="block pl-[4.25rem] text-sm">{{ c.cures.join(' ') }}</span>
+              <span v-if="i < 2 && drillable(c) && me.mayChange" class="block pl-[4.25rem]">
+                <button type="button" class="btn" :disabled="making" @click="drillOf(c.id)">It was this: make a drill of it</button>
+              </span>
               <span v-if="c.contradicts.length" class="block pl-[4.25rem] text-sm text-brick">{{
                 c.contradicts.slice(0, 2).join('; ')
               }}</span>

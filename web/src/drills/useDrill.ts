@@ -1,0 +1,96 @@
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
+import { api, AWAY, type Schemas } from '../api/client'
+import { makeLane } from '../state/lane'
+
+/** Acts after which the machine is not as it was looked at. */
+const MOVES = ['open', 'shut', 'unplug', 'plug', 'jumper', 'lift', 'cure']
+export type Act = Omit<Schemas['DrillActIn'], 'n'>
+
+/** One drill as it stands; what is done at it goes one after the other. */
+export function useDrill(id: Ref<string>) {
+  const view = shallowRef<Schemas['DrillView'] | null>(null)
+  const failed = ref('')
+  /** What was refused: nothing was spent on it. */
+  const refused = ref('')
+  const busy = ref(false)
+  const lane = makeLane()
+  let turn = 0
+
+  async function fetch() {
+    const mine = ++turn
+    failed.value = ''
+    try {
+      const { data, error } = await api.GET('/api/drills/{id}', { params: { path: { id: id.value } } })
+      if (mine !== turn) return
+      if (data) view.value = data
+      else failed.value = (error as { message?: string } | undefined)?.message ?? 'The drill could not be read.'
+    } catch {
+      if (mine === turn) failed.value = AWAY
+    }
+  }
+  watch(id, () => ((view.value = null), void fetch()), { immediate: true })
+
+  const said = (error: Schemas['Refusal']) =>
+    [error.message, ...error.fields.map((f) => `${f.message}${f.accepts ? `; accepted: ${f.accepts}` : ''}.`), error.kept]
+      .filter(Boolean)
+      .join(' ')
+
+  /** @returns whether it was done */
+  function act(body: Act): Promise<boolean> {
+    return lane(async () => {
+      const now = view.value
+      if (!now?.play || now.play.ended) return false
+      busy.value = true
+      refused.value = ''
+      try {
+        const path = { params: { path: { id: id.value } }, body: { ...body, n: now.play.n } }
+        const { data, error, response } = await api.POST('/api/drills/{id}/acts', path)
+        if (data) view.value = { ...now, drill: data.drill, play: data.play }
+        else refused.value = said(error as Schemas['Refusal'])
+        if (response.status === 409) await fetch()
+        return data !== undefined
+      } catch {
+        refused.value = AWAY
+        return false
+      } finally {
+        busy.value = false
+      }
+    })
+  }
+
+  function answer(given: Record<string, string | number>): Promise<boolean> {
+    return lane(async () => {
+      busy.value = true
+      refused.value = ''
+      try {
+        const path = { params: { path: { id: id.value } }, body: { answer: given } }
+        const { data, error, response } = await api.POST('/api/drills/{id}/answer', path)
+        if (data) view.value = data
+        else refused.value = said(error as Schemas['Refusal'])
+        if (response.status === 409) await fetch()
+        return data !== undefined
+      } catch {
+        refused.value = AWAY
+        return false
+      } finally {
+        busy.value = false
+      }
+    })
+  }
+
+  /** What every light looked like when last somebody looked, and whether anything has moved since. */
+  const looked = computed(() => {
+    const entries = view.value?.play?.entries ?? []
+    const last = entries.findLastIndex((e) => e.looks !== null)
+    return last < 0
+      ? null
+      : {
+          looks: entries[last].looks!,
+          lines: entries[last].lines,
+          words: entries[last].words,
+          since: entries.slice(last + 1).some((e) => MOVES.includes(e.act.act)),
+        }
+  })
+
+  return { view, failed, refused, busy, act, answer, fetch, looked }
+}
