@@ -46,7 +46,8 @@ module Miser
         maker = maker(document, CASE)
         machine = maker.machine
         suspect = machine.suspect(fault) or raise UnknownName.new(what: 'fault', given: fault, known: machine.areas.map(&:key))
-        found = maker.candidates.select { |c| c.kase.suspects[c.index].id == suspect.id }.reject { |c| c.kase.twins?(c.index) }
+        theirs = maker.candidates.select { |c| c.kase.suspects[c.index].id == suspect.id }
+        found = theirs.reject { |c| c.kase.twins?(c.index) }
         raise NothingToHide if found.empty?
 
         pick = found.min_by { |c| [c.kase.sign.subject ? 1 : 0, -c.difficulty] }
@@ -104,7 +105,10 @@ module Miser
       end
 
       def exercise(row)
-        @exercises[row.id] || (@exercises[row.id] = [Drill::Exercise.of(maker(*row.body.values_at('document', 'side')).machine, row.body['faults']), {}])
+        @exercises[row.id] || begin
+          machine = maker(*row.body.values_at('document', 'side')).machine
+          @exercises[row.id] = [Drill::Exercise.of(machine, row.body['faults']), {}]
+        end
       end
 
       def started(mine, exercise, document, side: nil, **more)

@@ -9,8 +9,8 @@ module Miser
     # A machine at the drill's bench: every part of it that is known well enough to be solved, as it should be.
     class Machine
       # What of a job it rests on: all else of a document is nobody's business here.
-      RESTS_ON = %w[format version id name system machine circuits bench positions loads readings choices scenarios assumptions signals wiring
-        checks].freeze
+      RESTS_ON = %w[format version id name system machine circuits bench positions loads readings choices scenarios assumptions
+        signals wiring checks].freeze
       # Loads that the signals' circuit has.
       SHARED = %w[tail brake].freeze
 

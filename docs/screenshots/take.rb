@@ -15,7 +15,6 @@ require_relative '../../test/support/chromium'
 
 VIEWS = {
   'board' => ['/', 'light', [1280, 800]], 'budget' => ['/job/dunlin250/budget', 'light', [1280, 800]],
-  'people' => ['/shop', 'dark', [1280, 1000]],
   'intake' => ['/job/wren125/intake', 'light', [1280, 800]], 'readings' => ['/job/dunlin250/readings/l1.c1', 'light', [1280, 800]],
   'choose' => ['/job/dunlin250/choose/l1', 'light', [1280, 1000]],
   'fit' => ['/job/wren125/fit', 'light', [1280, 1100]],
@@ -28,16 +27,31 @@ VIEWS = {
   'card' => ['/job/wren125/fit?machine', 'dark', [1280, 800]],
   'order' => ['/job/dunlin250/order', 'light', [1280, 1000]],
   'machine' => ['/book/wren125-3', 'light', [1280, 1700]],
+  'drill' => ['/drills', 'light', [1280, 1500]],
   'record' => ['/learnt/part?name=Ember%20LED%20bulb,%20HS1%20base', 'dark', [1280, 1100]]
 }.freeze
 
 CLICK = "[...document.querySelectorAll('button')].find((e) => e.textContent.trim().startsWith('%s'))?.click()"
 DEAREST = "document.querySelector('[data-plan]:last-of-type').dispatchEvent(new MouseEvent('click', { bubbles: true }))"
 
+# A drill played to its end, not well.
+PLAYED = <<~JS
+  (async () => {
+    const ask = async (path, body) => (await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })).json()
+    const { drill } = await ask('/api/drills', { code: 'fault.dunlin250.3.5' })
+    const on = ['key', 'lights', 'left']
+    const acts = [{ act: 'look', on }, { act: 'read', what: 'volts', red: 'front_left_feed', black: '0', on }, { act: 'cure', fault: 'signals/switch@left' },
+      { act: 'read', what: 'volts', red: '49a', black: '0', on }, { act: 'cure', fault: 'signals/dead_flasher' }]
+    for (const [n, act] of acts.entries()) await ask(`/api/drills/${drill.id}/acts`, { n, ...act })
+    location.href = `/drills/${drill.id}`
+  })()
+JS
+
 # What is done on a view before its picture is taken: scripts, and waits in seconds.
 DEEDS = {
   'wiring' => [format(CLICK, 'high beam')],
   'plan' => [format(CLICK, 'Search'), 20, DEAREST, 0.4, format(CLICK, 'Compare'), 0.4, format(CLICK, 'Quote B'), 2],
+  'drill' => [PLAYED, 5, format(CLICK, 'one step on'), 0.5],
   'order' => [format(CLICK, 'Put down'), 1.5, format(CLICK, 'came'), 1.5],
   'signals-cured' => [0.6, "document.querySelector('[data-cure=\"flasher_2+diodes\"] button').click()", 1.2],
   'function' => [0.6, "document.querySelector('[data-cell=\"l5.2.left\"]').click()", 0.2, format(CLICK, 'dark'), 0.8]

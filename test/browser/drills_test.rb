@@ -52,7 +52,7 @@ class DrillsBrowserTest < Miser::BrowserTest
     assert_selector 'code', text: 'fault.dunlin250.3.5'
     assert_text 'Where the ways parted'
     click_on 'one step on ›'
-    assert_selector 'svg[aria-label*="Flasher’s plug: 49a, to the switch 0.00 V"]'
+    assert_selector 'svg[aria-label*="Flasher’s plug: 49a, to the switch 0.0"]'
     click_on '‹ drills'
     assert_selector '[data-testid=played]', text: 'Dunlin 250', count: 1
   end

@@ -71,12 +71,12 @@ class DrillRoutesTest < Miser::Test
   end
 
   def test_a_case_of_the_shops_own_becomes_a_drill
-    view = begin_drill(machine: 'dunlin250', fault: 'signals/corroded@front_left~4')
+    view = begin_drill(machine: 'dunlin250', fault: 'signals/corroded@front_left')
     assert_nil view['drill']['code']
     id = view['drill']['id']
     done = act(id, 0, act: 'cure', fault: 'signals/corroded@front_left')
     assert done['play']['well']
-    begin_drill(machine: 'bracken420', fault: 'signals/corroded@front_left~4')
+    begin_drill(machine: 'bracken420', fault: 'signals/corroded@front_left')
     assert_equal 422, status, 'it has no signals'
   end
 
