@@ -27,7 +27,7 @@ VIEWS = {
   'card' => ['/job/wren125/fit?machine', 'dark', [1280, 800]],
   'order' => ['/job/dunlin250/order', 'light', [1280, 1000]],
   'machine' => ['/book/wren125-3', 'light', [1280, 1700]],
-  'drill' => ['/drills', 'light', [1280, 1500]],
+  'drill' => ['/drills', 'light', [1280, 1160]],
   'record' => ['/learnt/part?name=Ember%20LED%20bulb,%20HS1%20base', 'dark', [1280, 1100]]
 }.freeze
 

@@ -4,6 +4,7 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../api/client'
 import ChoiceRow from '../ui/ChoiceRow.vue'
 import { plain } from '../ui/format'
+import DonePart from './DonePart.vue'
 import LightsPart from './LightsPart.vue'
 import MendPart from './MendPart.vue'
 import MeterPart from './MeterPart.vue'
@@ -72,13 +73,14 @@ const cost = (act: string) => `${plain(props.bench.acts[act] ?? 0, 1)} min`
     <section aria-labelledby="drill-meter">
       <h2 id="drill-meter" class="mb-1 text-xl">The meter</h2>
       <MeterPart ref="meter" :bench="bench" :play="play" :drill="drill" :set="set" />
-      <h2 class="mb-1 mt-5 text-xl">Name it and mend it</h2>
-      <MendPart ref="mend" :bench="bench" :play="play" :drill="drill" />
+      <NotesPart :id="id" class="mt-4" :drill="drill" :hint="cost('hint')" />
     </section>
     <section aria-labelledby="drill-notes" class="min-w-0 min-[900px]:max-[1179px]:col-span-2">
-      <h2 id="drill-notes" class="mb-1 text-xl">Done so far</h2>
+      <h2 class="mb-1 text-xl">Name it and mend it</h2>
+      <MendPart ref="mend" :bench="bench" :play="play" :drill="drill" />
+      <h2 id="drill-notes" class="mb-1 mt-4 text-xl">Done so far</h2>
       <p v-if="drill.refused.value" class="mb-2 border-l-4 border-brick bg-brick-soft p-2" role="alert">{{ drill.refused.value }}</p>
-      <NotesPart :id="id" :play="play" :drill="drill" :hint="cost('hint')" />
+      <DonePart :play="play" />
     </section>
   </div>
 </template>

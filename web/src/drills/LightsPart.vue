@@ -46,33 +46,43 @@ const toggle = (l: Schemas['DrillLight']) => (chosen.value = l.plug && chosen.va
     <ul v-if="drill.looked.value?.lines.length" class="mb-1 font-semibold" :class="moved ? 'text-dim' : ''">
       <li v-for="line in drill.looked.value.lines" :key="line">{{ line }}</li>
     </ul>
-    <ul class="grid grid-cols-2 gap-x-2 border-t border-line min-[1180px]:grid-cols-3" aria-label="Lamps and accessories">
-      <li v-for="l in lights" :key="l.id">
-        <button
-          type="button"
-          class="flex min-h-12 w-full items-center gap-2 px-1 text-left hover:bg-shade"
-          :class="[moved ? 'text-dim' : '', chosen === l.id ? 'bg-shade' : '', l.plug ? '' : 'cursor-default']"
-          :aria-expanded="l.plug ? chosen === l.id : undefined"
-          :data-testid="`light-${l.id}`"
-          @click="toggle(l)"
+    <ul
+      class="grid grid-flow-row-dense grid-cols-2 gap-x-2 border-t border-line min-[1180px]:grid-cols-3"
+      aria-label="Lamps and accessories"
+    >
+      <template v-for="l in lights" :key="l.id">
+        <li>
+          <button
+            type="button"
+            class="flex min-h-12 w-full items-center gap-2 px-1 text-left hover:bg-shade"
+            :class="[moved ? 'text-dim' : '', chosen === l.id ? 'bg-shade' : '', l.plug ? '' : 'cursor-default']"
+            :aria-expanded="l.plug ? chosen === l.id : undefined"
+            :data-testid="`light-${l.id}`"
+            @click="toggle(l)"
+          >
+            <LightDot :look="looks?.[l.id] ?? null" :lamp="l.lamp" />
+            <span class="min-w-0 leading-tight">
+              <span class="block">{{ l.name }}</span>
+              <span class="block text-sm text-dim">{{ standing(l) }}</span>
+            </span>
+          </button>
+        </li>
+        <li
+          v-if="light && chosen === l.id"
+          class="col-span-full flex flex-wrap items-center gap-1 border-y border-line bg-shade p-1"
+          role="group"
+          :aria-label="light.name"
         >
-          <LightDot :look="looks?.[l.id] ?? null" :lamp="l.lamp" />
-          <span class="min-w-0 leading-tight">
-            <span class="block">{{ l.name }}</span>
-            <span class="block text-sm text-dim">{{ standing(l) }}</span>
-          </span>
-        </button>
-      </li>
+          <span class="w-full font-semibold">{{ light.name }}</span>
+          <button v-if="housing" type="button" class="btn" @click="act(bare ? 'shut' : 'open')">
+            {{ bare ? 'Shut its housing' : 'Open its housing' }}
+          </button>
+          <button type="button" class="btn" @click="act(pulled ? 'plug' : 'unplug')">
+            {{ pulled ? 'Plug it in again' : `Unplug it${minutes('unplug')}` }}
+          </button>
+          <button type="button" class="btn" @click="act('bench')">Straight on a battery{{ minutes('bench') }}</button>
+        </li>
+      </template>
     </ul>
-    <div v-if="light" class="flex flex-wrap items-center gap-1 border-t border-line py-1" role="group" :aria-label="light.name">
-      <span class="w-full font-semibold">{{ light.name }}</span>
-      <button v-if="housing" type="button" class="btn" @click="act(bare ? 'shut' : 'open')">
-        {{ bare ? 'Shut its housing' : 'Open its housing' }}
-      </button>
-      <button type="button" class="btn" @click="act(pulled ? 'plug' : 'unplug')">
-        {{ pulled ? 'Plug it in again' : `Unplug it${minutes('unplug')}` }}
-      </button>
-      <button type="button" class="btn" @click="act('bench')">Straight on a battery{{ minutes('bench') }}</button>
-    </div>
   </div>
 </template>

@@ -45,7 +45,7 @@ defineExpose({ focus: () => field.value?.focus() })
         </select></label
       >
     </div>
-    <ul class="mt-1 max-h-72 overflow-y-auto border-y border-line" aria-label="Faults" tabindex="0">
+    <ul class="mt-1 max-h-48 overflow-y-auto border-y border-line" aria-label="Faults" tabindex="0">
       <li v-for="m in found.slice(0, SHOWN)" :key="m.id">
         <button
           type="button"
