@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../stepped_fault'
+
 module Miser
   module Charging
     # What can go wrong between the stator and the battery: what each does, how it is proved and mended. How common each is is common
@@ -21,17 +23,6 @@ module Miser
 
       # @!attribute phases [Integer, nil] legs it wants
       Kind = Struct.new(:key, :label, :prior, :check, :cure, :trouble, :phases, keyword_init: true)
-      Instance = Struct.new(:kind, :target, :trouble, :step) do
-        def place_id = kind.key
-        def id = [kind.key, step].compact.join('~')
-        def label = kind.label
-        def words = [kind.label, step].compact.join(', ')
-        def prior = kind.prior
-        def check = kind.check
-        def cure = kind.cure
-        def moves? = false
-      end
-
       # Legs of the coils, as they stand in the plug.
       LEGS = { 3 => %w[a b c], 1 => %w[a b] }.freeze
       # Of what a stator of three legs gave, what is left: with a leg open, with a diode open, with a leg on the frame, with three turns
@@ -75,11 +66,10 @@ module Miser
       ].freeze
 
       # @param legs [Integer] of the stator
-      # @return [Array<Instance>]
+      # @return [Array<SteppedFault>] each does a Trouble
       def self.all_in(legs)
-        TABLE.select { |k| k.phases.nil? || k.phases == legs }.flat_map do |k|
-          k.trouble.map { |step, changes| Instance.new(k, nil, Trouble.new(**changes), k.trouble.size > 1 ? step.to_s : nil) }
-        end
+        TABLE.select { |k| k.phases.nil? || k.phases == legs }
+             .flat_map { |k| SteppedFault.of(k, k.trouble.transform_values { |changes| Trouble.new(**changes) }) }
       end
     end
   end

@@ -57,7 +57,7 @@ module Miser
       end
 
       # What is expected of a move, what follows it as a block has it.
-      # @yieldparam left [Array<Integer>] @yieldparam open [Array<String>] @yieldreturn [Plan]
+      # @yieldparam left [Array<Integer>] @yieldparam opened [Array<String>] @yieldreturn [Plan]
       # @return [Plan]
       def expected(move, left, reached)
         cost = cost(move, reached)
@@ -83,7 +83,7 @@ module Miser
       def places = @places ||= (@case.tests.flat_map(&:places) + @case.suspects.filter_map(&:at)).uniq.sort
 
       def search(left, reached)
-        moves = moves(left, reached)
+        moves = moves(left)
         return moves.map { |m| followed(m, left, reached) }.min_by(&:scalar) if mendings(left).size <= EXACT
 
         looked = moves.max_by(LOOKED) { |m| worth(m, left, reached) }
@@ -94,12 +94,12 @@ module Miser
       def followed(move, left, reached) = expected(move, left, reached) { |rest, opened| best(rest, opened) }
 
       def plain(left, reached)
-        move = moves(left, reached).max_by { |m| worth(m, left, reached) }
+        move = moves(left).max_by { |m| worth(m, left, reached) }
         expected(move, left, reached) { |rest, opened| quick(rest, opened) }
       end
 
       # Each mending, and each test that parts what is left; with one place left, to mend it.
-      def moves(left, _open)
+      def moves(left)
         mendings = mendings(left)
         return mendings if mendings.size == 1
 

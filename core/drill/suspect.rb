@@ -4,7 +4,7 @@ module Miser
   module Drill
     # A fault of one of the libraries where it can sit on this machine.
     # @!attribute area [String] key of the area it belongs to
-    # @!attribute fault [Signals::Fault::Instance, Wiring::Fault::Instance, Charging::Fault::Instance, Fit::Fault]
+    # @!attribute fault [Signals::Fault::Instance, Wiring::Fault::Instance, SteppedFault]
     # @!attribute cost [Costs::Cost] of mending it @!attribute at [String, nil] what must be open for that
     # @!attribute place [String] where it is, however bad: what is mended
     Suspect = Struct.new(:area, :fault, :cost, :at, :place, keyword_init: true) do

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../stepped_fault'
 require_relative 'misfit'
 
 module Miser
@@ -7,16 +8,6 @@ module Miser
     # Ways in which a headlamp's part sits badly: what each does, how it is proved and mended. How common each is is common practice.
     class FitFault
       Kind = Struct.new(:key, :label, :prior, :check, :cure, :seats, keyword_init: true)
-      Instance = Struct.new(:kind, :target, :seat, :step) do
-        def place_id = kind.key
-        def id = [kind.key, step].compact.join('~')
-        def label = kind.label
-        def words = [kind.label, step].compact.join(', ')
-        def prior = kind.prior
-        def check = kind.check
-        def cure = kind.cure
-        def moves? = false
-      end
 
       def self.kind(key, label, prior, check, cure, **seats)
         Kind.new(key: key, label: label, prior: prior, check: check, cure: cure, seats: seats)
@@ -39,10 +30,8 @@ module Miser
         kind('film', 'film still on the lens', 1.0, 'A corner of it comes off with a nail.', 'Pull it off.', on: { clear: 0.55 })
       ].freeze
 
-      # @return [Array<Instance>]
-      def self.all
-        TABLE.flat_map { |k| k.seats.map { |step, seat| Instance.new(k, nil, Misfit::Seat.new(**seat), k.seats.size > 1 ? step.to_s : nil) } }
-      end
+      # @return [Array<SteppedFault>] each does a Misfit::Seat
+      def self.all = TABLE.flat_map { |k| SteppedFault.of(k, k.seats.transform_values { |seat| Misfit::Seat.new(**seat) }) }
     end
   end
 end

@@ -104,15 +104,15 @@ class DrillTest < Miser::Test
     sum = ledger.sum(scenario)
     Charging::Fault.all_in(3).each do |f|
       c = ledger.circuit
-      now = Charging::Troubled.new(curve: c.curve, battery: c.battery, held: c.held, trouble: f.trouble).at(scenario.rpm, sum)
+      now = Charging::Troubled.new(curve: c.curve, battery: c.battery, held: c.held, trouble: f.does).at(scenario.rpm, sum)
       assert_in_delta sum.amps(now.volts), now.output_a + now.battery_a, 1e-6, f.id
-      assert_operator now.regulator_v, :<=, (f.trouble.held || c.held) + 1e-6, f.id
-      most = f.trouble.share * c.curve.amps(scenario.rpm, now.regulator_v)
+      assert_operator now.regulator_v, :<=, (f.does.held || c.held) + 1e-6, f.id
+      most = f.does.share * c.curve.amps(scenario.rpm, now.regulator_v)
       assert_operator now.output_a, :<=, most + 1e-6, f.id unless now.volts >= c.held - 1e-6
     end
     joint = Charging::Fault.all_in(3).find { |f| f.id == 'output_joint~worse' }
     now = Charging::Troubled.new(curve: ledger.circuit.curve, battery: ledger.circuit.battery, held: ledger.circuit.held,
-      trouble: joint.trouble).at(scenario.rpm, sum)
+      trouble: joint.does).at(scenario.rpm, sum)
     assert_in_delta 0.8, now.output_drop / now.output_a, 1e-6
   end
 

@@ -82,7 +82,7 @@ module Miser
 
       def troubled(suspects)
         kept(:troubled, suspects) do
-          trouble = suspects.first&.fault&.trouble || Charging::Fault::NONE
+          trouble = suspects.first&.fault&.does || Charging::Fault::NONE
           Charging::Troubled.new(curve: @circuit.curve, battery: @circuit.battery, held: @circuit.held, trouble: trouble)
         end
       end

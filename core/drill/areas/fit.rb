@@ -45,7 +45,7 @@ module Miser
 
       def cure_at(fault) = CURED_AT[fault.kind.key]
 
-      def seat(suspects) = suspects.first&.fault&.seat || Headlight::Misfit::SOUND
+      def seat(suspects) = suspects.first&.fault&.does || Headlight::Misfit::SOUND
 
       def beam(suspects, rider) = kept(:beam, suspects, rider) { Headlight::Misfit.new(seat(suspects), rider: rider) }
 

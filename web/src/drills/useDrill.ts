@@ -35,18 +35,19 @@ export function useDrill(id: Ref<string>) {
       .filter(Boolean)
       .join(' ')
 
-  /** @returns whether it was done */
-  function act(body: Act): Promise<boolean> {
+  /** Sends, puts what is answered in place, says what was refused. @returns whether it was done */
+  function sent<T>(
+    ask: () => Promise<{ data?: T; error?: unknown; response: Response }>,
+    put: (data: T) => Schemas['DrillView'],
+  ): Promise<boolean> {
     return lane(async () => {
-      const now = view.value
-      if (!now?.play || now.play.ended) return false
       busy.value = true
       refused.value = ''
       try {
-        const path = { params: { path: { id: id.value } }, body: { ...body, n: now.play.n } }
-        const { data, error, response } = await api.POST('/api/drills/{id}/acts', path)
-        if (data) view.value = { ...now, drill: data.drill, play: data.play }
+        const { data, error, response } = await ask()
+        if (data) view.value = put(data)
         else refused.value = said(error as Schemas['Refusal'])
+        // Another window was first.
         if (response.status === 409) await fetch()
         return data !== undefined
       } catch {
@@ -57,26 +58,17 @@ export function useDrill(id: Ref<string>) {
       }
     })
   }
-
-  function answer(given: Record<string, string | number>): Promise<boolean> {
-    return lane(async () => {
-      busy.value = true
-      refused.value = ''
-      try {
-        const path = { params: { path: { id: id.value } }, body: { answer: given } }
-        const { data, error, response } = await api.POST('/api/drills/{id}/answer', path)
-        if (data) view.value = data
-        else refused.value = said(error as Schemas['Refusal'])
-        if (response.status === 409) await fetch()
-        return data !== undefined
-      } catch {
-        refused.value = AWAY
-        return false
-      } finally {
-        busy.value = false
-      }
-    })
-  }
+  const path = () => ({ path: { id: id.value } })
+  const act = (body: Act) =>
+    sent(
+      () => api.POST('/api/drills/{id}/acts', { params: path(), body: { ...body, n: view.value?.play?.n ?? 0 } }),
+      (data) => ({ ...view.value!, drill: data.drill, play: data.play }),
+    )
+  const answer = (given: Record<string, string | number>) =>
+    sent(
+      () => api.POST('/api/drills/{id}/answer', { params: path(), body: { answer: given } }),
+      (data) => data,
+    )
 
   /** What every light looked like when last somebody looked, and whether anything has moved since. */
   const looked = computed(() => {
