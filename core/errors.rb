@@ -86,6 +86,11 @@ module Miser
     def words = 'a lead from a point to itself, or across the battery; accepted: two points with something between them'
   end
 
+  # An act at a drill's bench with which a circuit never comes to rest.
+  class NeverRests < DomainError
+    def words = 'with that something cuts in and out for ever, and nothing can be told; accepted: other positions of the switches'
+  end
+
   # A machine of which too little is known for a drill.
   class NothingToHide < DomainError
     def words = 'nothing can be hidden there that would be noticed and could be something else; accepted: a machine whose signals, feeds or charging are entered'

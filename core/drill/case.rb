@@ -10,6 +10,9 @@ module Miser
       #   [Array<String>] that must be open @!attribute classes [Array<Integer>] which answer each suspect would give
       Test = Struct.new(:acts, :cost, :places, :classes, keyword_init: true)
 
+      # The class of those of which nothing can be told: they never come to rest.
+      UNTOLD = -1
+
       attr_reader :area, :suspects, :weights, :sign
 
       # @param area [Area] @param sign [Sign] what was said of it
@@ -70,15 +73,22 @@ module Miser
       # @param index [Integer] of a suspect
       # @return [Boolean] whether something of another place gives the same answer to everything
       def twins?(index)
-        answers = ->(i) { tests.map { |t| t.classes[i] } }
-        mine = answers.call(index)
-        suspects.each_index.any? { |i| places[i] != places[index] && answers.call(i) == mine }
+        rivals = suspects.each_index.reject { |i| places[i] == places[index] }
+        area.tests.each do |acts|
+          return false if rivals.empty?
+
+          told = test(acts)&.classes
+          rivals = rivals.select { |i| told[i] == told[index] } if told
+        end
+        rivals.any?
       end
 
       # @param acts [Array<Act>] a chain @return [Test, nil]
       def test(acts)
         state, last = Case.after(acts, State.new)
-        classes = classes(last, state) or return
+        classes = classes(last, state)
+        return if classes.nil? || classes.include?(UNTOLD)
+
         Test.new(acts: acts, cost: acts.map(&:cost).reduce(:+), places: acts.flat_map { |a| area.places(a) }.uniq, classes: classes)
       end
 
@@ -112,10 +122,10 @@ module Miser
       # Readings fall into groups with a gap between that no meter takes for scatter.
       def parted(values, gap)
         return if values.all?(&:nil?)
-        return values.map { |v| (@words ||= {})[v] ||= @words.size } unless values.any?(Float)
+        return values.map { |v| v.nil? ? UNTOLD : (@words ||= {})[v] ||= @words.size } unless values.any?(Float)
 
         bounds = values.compact.sort.each_cons(2).filter_map { |a, b| (a + b) / 2 if b - a > gap }
-        values.map { |v| v.nil? ? -1 : bounds.count { |b| v > b } }
+        values.map { |v| v.nil? ? UNTOLD : bounds.count { |b| v > b } }
       end
     end
   end

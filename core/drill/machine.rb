@@ -27,7 +27,7 @@ module Miser
       end
 
       # @return [Array<Area>]
-      def areas = @areas ||= [signals, wiring, charging, fit].compact
+      def areas = @areas ||= [signals, wiring, charging, fit].compact.select { |a| a.settles?([]) }
 
       def area(key) = areas.find { |s| s.key == key }
 
@@ -53,7 +53,10 @@ module Miser
       def of(suspect_id) = area(suspect_id.to_s.split('/').first)
 
       # @param id [String] of a suspect, or of its place @return [Suspect, nil]
-      def suspect(id) = of(id)&.suspects&.find { |s| s.id == id || s.place_id == id }
+      def suspect(id)
+        all = of(id)&.suspects || []
+        all.find { |s| s.id == id } || all.find { |s| s.place_id == id }
+      end
 
       # Where the engine can be run at the bench.
       def engine? = !area('charging').nil?

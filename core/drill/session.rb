@@ -70,18 +70,15 @@ module Miser
       # @param act [Act]
       # @return [Entry]
       # @raise [UnknownName] where there is no such thing at this bench @raise [DrillOver] when it has ended
+      # @raise [NeverRests] where nothing can be told; then nothing was done
       def do(act)
         raise DrillOver if ended? || entries.size >= MOST_ACTS
 
-        act = Allowed.new(machine).check(act)
-        places = places(act) - @reached
-        @reached |= places
-        @state = Case.step(@state, act)
-        cost = places.map { |p| Costs.opening(p) }.reduce(cost_of(act), :+)
-        entry = Entry.new(act: act, words: Words.act(act, @state, machine), cost: cost, opened: places, state: @state, lines: [])
-        tell(entry)
-        entries << entry
-        entry
+        before = [@state, @reached, @left.dup]
+        done(Allowed.new(machine).check(act))
+      rescue Unsolvable
+        @state, @reached, @left = before
+        raise NeverRests
       end
 
       # What is there, of one part of the machine.
@@ -96,6 +93,17 @@ module Miser
       end
 
       private
+
+      def done(act)
+        places = places(act) - @reached
+        @reached |= places
+        @state = Case.step(@state, act)
+        cost = places.map { |p| Costs.opening(p) }.reduce(cost_of(act), :+)
+        entry = Entry.new(act: act, words: Words.act(act, @state, machine), cost: cost, opened: places, state: @state, lines: [])
+        tell(entry)
+        entries << entry
+        entry
+      end
 
       def places(act) = act.kind == 'cure' ? [machine.suspect(act.fault).at].compact : machine.areas.flat_map { |s| s.places(act) }.uniq
 

@@ -23,11 +23,22 @@ module Miser
       def key = self.class.key
       def label = self.class.label
 
-      # @return [Array<Suspect>]
+      # @return [Array<Suspect>] of which can be told what they do: a driver that cuts in and out for ever is none
       def suspects
-        @suspects ||= faults.map do |f|
-          Suspect.new(area: key, fault: f, cost: Costs.cure(key, f.kind.key), at: cure_at(f), place: place_of_fault(f))
+        @suspects ||= begin
+          all = faults.map do |f|
+            Suspect.new(area: key, fault: f, cost: Costs.cure(key, f.kind.key), at: cure_at(f), place: place_of_fault(f))
+          end
+          all.select { |s| settles?([s]) }
         end
+      end
+
+      # @return [Boolean] whether it comes to rest in every state that somebody rides with
+      def settles?(suspects)
+        signs(suspects)
+        true
+      rescue Unsolvable
+        false
       end
 
       # @return [Array<Light>] @return [Array<Point>]
@@ -71,6 +82,8 @@ module Miser
         when 'read' then read(suspects, state, act.what, act.red, act.black)
         when 'bench' then bench(suspects, act.lamp)&.then { |lit| [lit.to_s] }
         end
+      rescue Unsolvable
+        nil
       end
 
       # @return [Array<Array<Act>>] chains of acts that may tell something, the last of which does
@@ -79,7 +92,8 @@ module Miser
       # @param suspect [Suspect] @return [Integer] the same for all that look the same whatever is switched on
       def shows(suspect)
         kept(:shows, [suspect]) do
-          seen = tests.select { |acts| acts.size == 1 && acts.first.kind == 'look' }.map { |(act)| told([suspect], act, State.new(on: act.on, engine: act.engine)) }
+          looks = tests.select { |acts| acts.size == 1 && acts.first.kind == 'look' }.map(&:first)
+          seen = looks.map { |act| told([suspect], act, State.new(on: act.on, engine: act.engine)) }
           (@shown ||= {})[seen] ||= @shown.size
         end
       end

@@ -154,8 +154,6 @@ module Miser
           Signals::Seen.new(faulted(suspects, state), command(state), thresholds: @thresholds, lights: state.on?('lights'),
             volts: state.running? ? Volts::RUNNING : Volts::REST, brake: state.on?('brake'))
         end
-      rescue Unsolvable
-        nil
       end
 
       def housings = @housings ||= @harness.lamps.map(&:id)
