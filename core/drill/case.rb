@@ -54,7 +54,7 @@ module Miser
       # @return [Array<Test>] that part something, the cheapest of those that part alike
       def tests
         @tests ||= begin
-          made = area.tests.filter_map { |acts| test(acts) }.select { |t| t.classes.uniq.size > 1 }
+          made = area.tests_among(suspects).filter_map { |acts| test(acts) }.select { |t| t.classes.uniq.size > 1 }
           made.group_by(&:classes).values.flat_map { |alike| cheapest(alike) }
         end
       end
@@ -74,7 +74,7 @@ module Miser
       # @return [Boolean] whether something of another place gives the same answer to everything
       def twins?(index)
         rivals = suspects.each_index.reject { |i| places[i] == places[index] }
-        area.tests.each do |acts|
+        area.tests_among(suspects).each do |acts|
           return false if rivals.empty?
 
           told = test(acts)&.classes

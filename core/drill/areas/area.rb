@@ -89,6 +89,9 @@ module Miser
       # @return [Array<Array<Act>>] chains of acts that may tell something, the last of which does
       def tests = @tests ||= chains
 
+      # @param _suspects [Array<Suspect>] what may be wrong @return [Array<Array<Act>>] chains that may part these
+      def tests_among(_suspects) = tests
+
       # @param suspect [Suspect] @return [Integer] the same for all that look the same whatever is switched on
       def shows(suspect)
         kept(:shows, [suspect]) do

@@ -31,10 +31,17 @@ module Miser
           *consumers.flat_map { |c| ends(c) }, *boxes]
       end
 
-      def chains
+      # What is pulled or bridged at a load says nothing of the others.
+      def tests_among(suspects)
+        here = suspects.map { |s| s.fault.target }
+        everywhere + consumers.select { |c| here.include?(c.id) }.flat_map { |c| of_load(c) }
+      end
+
+      def chains = everywhere + consumers.flat_map { |c| of_load(c) }
+
+      def everywhere
         ends = points.map(&:id) - ['0']
-        [*riding.map { |on| [look(on)] }, *riding.reject(&:empty?).product(ends).map { |on, p| [volts(on, p, '0')] },
-          *consumers.flat_map { |c| of_load(c) }]
+        @everywhere ||= [*riding.map { |on| [look(on)] }, *riding.reject(&:empty?).product(ends).map { |on, p| [volts(on, p, '0')] }]
       end
 
       # From its source through the load; where it is the coil, through that.
@@ -124,7 +131,9 @@ module Miser
         end
       end
 
-      def of_load(c)
+      def of_load(c) = (@of_load ||= {})[c.id] ||= pulled_and_bridged(c)
+
+      def pulled_and_bridged(c)
         on = riding.find { |s| looks([], State.new(on: s))[c.id] != 'dark' } || riding.last
         leads = [[c.part('e'), '0'], ['bat', c.part('c')]].select { |pair| pair.all? { |p| here?('volts', p) } }
         [[Act.new(kind: 'bench', lamp: c.id)], [Act.new(kind: 'unplug', lamp: c.id), volts(on, c.part('c'), '0')],
