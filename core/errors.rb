@@ -71,6 +71,11 @@ module Miser
     def words = 'this drill has ended; another one may be begun'
   end
 
+  # A drill that goes on for ever. facts: most
+  class DrillTooLong < DomainError
+    def words = "#{self[:most]} acts are enough for one fault; accepted: giving up"
+  end
+
   # Switches of a drill's bench that can't stand so together. facts: switches
   class SwitchesApart < DomainError
     def words = "#{self[:switches].join(' and ')} can't be on together; accepted: one of them"

@@ -82,12 +82,13 @@ module Miser
         scheme = Wiring::Survey.new(@budget).scheme
         return if scheme.known.empty?
 
-        WiringArea.new(scheme, but: scheme.consumers.select { |c| others?(c) }.map(&:id))
+        WiringArea.new(scheme, but: signalling(scheme.consumers).map(&:id))
       end
 
-      def others?(consumer)
-        role = consumer.role
-        role.start_with?('signal_') || role == 'telltale' || (SHARED.include?(role) && !signals.nil?)
+      # What the signals' circuit has: of several tails or brakes the first.
+      def signalling(consumers)
+        own = consumers.select { |c| c.role.start_with?('signal_') || c.role == 'telltale' }
+        signals.nil? ? own : own + consumers.select { |c| SHARED.include?(c.role) }.uniq(&:role)
       end
 
       def charging

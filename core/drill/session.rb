@@ -72,7 +72,8 @@ module Miser
       # @raise [UnknownName] where there is no such thing at this bench @raise [DrillOver] when it has ended
       # @raise [NeverRests] where nothing can be told; then nothing was done
       def do(act)
-        raise DrillOver if ended? || entries.size >= MOST_ACTS
+        raise DrillOver if ended?
+        raise DrillTooLong.new(most: MOST_ACTS) if entries.size >= MOST_ACTS && act.kind != 'give_up'
 
         before = [@state, @reached, @left.dup]
         done(Allowed.new(machine).check(act))
