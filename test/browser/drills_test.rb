@@ -19,6 +19,16 @@ class DrillsBrowserTest < Miser::BrowserTest
     Miser::Drill::Exercise.of(Miser::Drill::Machine.new(row.body['document']), row.body['faults'])
   end
 
+  # Nothing hangs over the side of a tablet or a telephone.
+  def narrow!
+    [820, 400].each do |width|
+      page.current_window.resize_to(width, 1000)
+      wait_until { page.evaluate_script('document.documentElement.scrollWidth') <= width }
+    end
+  ensure
+    page.current_window.resize_to(1280, 800)
+  end
+
   def spent = find('[data-testid=spent]').text
 
   def test_found_read_and_mended
@@ -37,6 +47,7 @@ class DrillsBrowserTest < Miser::BrowserTest
     find('[data-testid=light-rear_left]').click
     click_on 'Unplug it · 1 min'
     assert_text 'something has moved since'
+    narrow!
     click_on 'Plug it in again'
     fill_in 'Fault', with: 'stuck'
     find('[data-testid=fault]', match: :first).click
@@ -53,6 +64,7 @@ class DrillsBrowserTest < Miser::BrowserTest
     assert_text 'Where the ways parted'
     click_on 'one step on ›'
     assert_selector 'svg[aria-label*="Flasher’s plug: 49a, to the switch 0.0"]'
+    narrow!
     click_on '‹ drills'
     assert_selector '[data-testid=played]', text: 'Dunlin 250', count: 1
   end

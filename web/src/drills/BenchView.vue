@@ -48,7 +48,7 @@ const cost = (act: string) => `${plain(props.bench.acts[act] ?? 0, 1)} min`
 
 <template>
   <div
-    class="grid items-start gap-x-6 gap-y-4 min-[900px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] min-[1180px]:grid-cols-[minmax(0,30rem)_minmax(0,21rem)_minmax(0,1fr)]"
+    class="grid grid-cols-1 items-start gap-x-6 gap-y-4 min-[900px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] min-[1180px]:grid-cols-[minmax(0,30rem)_minmax(0,21rem)_minmax(0,1fr)]"
   >
     <section aria-labelledby="drill-machine">
       <h2 id="drill-machine" class="mb-1 text-xl">The machine</h2>

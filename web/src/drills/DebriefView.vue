@@ -32,7 +32,7 @@ const percent = (share: number) => `${plain(share * 100, 0)} %`
     <p v-if="drill.code" class="my-2">
       To hand it on: <code class="num select-all border border-edge px-2 py-1">{{ drill.code }}</code>
     </p>
-    <div class="grid gap-x-8 gap-y-4 min-[900px]:grid-cols-2">
+    <div class="grid grid-cols-1 gap-x-8 gap-y-4 min-[900px]:grid-cols-2">
       <section v-if="debrief.parted" aria-labelledby="parted-head">
         <h2 id="parted-head" class="mb-1 mt-3 text-xl">Where the ways parted</h2>
         <p><span class="font-semibold">You:</span> {{ debrief.parted.did }}</p>
@@ -56,7 +56,7 @@ const percent = (share: number) => `${plain(share * 100, 0)} %`
           <li v-for="(a, i) in debrief.best_way.acts" :key="i" class="flex gap-3 border-b border-line py-1">
             <span class="num w-6 shrink-0 text-right text-dim">{{ i + 1 }}</span>
             <span class="min-w-0 flex-1">{{ a.words }}</span>
-            <span class="num shrink-0 text-dim">{{ a.told }}</span>
+            <span class="num min-w-0 max-w-[45%] text-right text-dim">{{ a.told }}</span>
           </li>
         </ol>
         <p class="num py-1 text-dim">{{ plain(debrief.best_way.minutes, 1) }} min, {{ money(debrief.best_way.cents) }} in parts</p>
@@ -79,7 +79,7 @@ const percent = (share: number) => `${plain(share * 100, 0)} %`
       <p class="font-semibold" aria-live="polite">
         <span class="num text-dim">{{ frame.n }}</span> {{ frame.words }}
       </p>
-      <div class="grid items-start gap-x-8 gap-y-3 min-[900px]:grid-cols-[minmax(0,1fr)_22rem]">
+      <div class="grid grid-cols-1 items-start gap-x-8 gap-y-3 min-[900px]:grid-cols-[minmax(0,1fr)_22rem]">
         <div>
           <p v-if="frame.ways.length === 0" class="py-3 text-dim">
             No current is concerned: what sits wrong was read at the wall and at the seat.

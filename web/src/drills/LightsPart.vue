@@ -67,20 +67,17 @@ const toggle = (l: Schemas['DrillLight']) => (chosen.value = l.plug && chosen.va
             </span>
           </button>
         </li>
-        <li
-          v-if="light && chosen === l.id"
-          class="col-span-full flex flex-wrap items-center gap-1 border-y border-line bg-shade p-1"
-          role="group"
-          :aria-label="light.name"
-        >
-          <span class="w-full font-semibold">{{ light.name }}</span>
-          <button v-if="housing" type="button" class="btn" @click="act(bare ? 'shut' : 'open')">
-            {{ bare ? 'Shut its housing' : 'Open its housing' }}
-          </button>
-          <button type="button" class="btn" @click="act(pulled ? 'plug' : 'unplug')">
-            {{ pulled ? 'Plug it in again' : `Unplug it${minutes('unplug')}` }}
-          </button>
-          <button type="button" class="btn" @click="act('bench')">Straight on a battery{{ minutes('bench') }}</button>
+        <li v-if="light && chosen === l.id" class="col-span-full">
+          <div class="flex flex-wrap items-center gap-1 border-y border-line bg-shade p-1" role="group" :aria-label="light.name">
+            <span class="w-full font-semibold">{{ light.name }}</span>
+            <button v-if="housing" type="button" class="btn" @click="act(bare ? 'shut' : 'open')">
+              {{ bare ? 'Shut its housing' : 'Open its housing' }}
+            </button>
+            <button type="button" class="btn" @click="act(pulled ? 'plug' : 'unplug')">
+              {{ pulled ? 'Plug it in again' : `Unplug it${minutes('unplug')}` }}
+            </button>
+            <button type="button" class="btn" @click="act('bench')">Straight on a battery{{ minutes('bench') }}</button>
+          </div>
         </li>
       </template>
     </ul>

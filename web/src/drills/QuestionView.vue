@@ -32,7 +32,7 @@ function truth(f: Schemas['DrillField']) {
 <template>
   <section class="mt-3" data-testid="question">
     <p class="mb-3 text-lg">{{ question.ask }}</p>
-    <div class="grid items-start gap-x-10 gap-y-4 min-[900px]:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
+    <div class="grid grid-cols-1 items-start gap-x-10 gap-y-4 min-[900px]:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
       <div class="overflow-x-auto">
         <table class="sheet w-full">
           <thead>
