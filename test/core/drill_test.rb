@@ -251,6 +251,13 @@ class DrillTest < Miser::Test
     end
   end
 
+  def test_no_fuse_is_over_its_wire
+    40.times do |seed|
+      rating, area = WhatOpens.new(Random.new(seed), 1 + (seed % 5)).ask.scan(/[\d.]+/).first(2).map(&:to_f)
+      assert_operator Draw::Conductor.carries(area), :>=, rating
+    end
+  end
+
   # A band twice as wide as it need be is no better than one that misses by little.
   def test_a_band_is_judged_by_what_it_covers_and_how_wide_it_is
     question = ByHead.new(Random.new(3), 2)

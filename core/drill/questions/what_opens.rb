@@ -35,7 +35,8 @@ module Miser
 
       def set_up
         @rating = pick(RATINGS)
-        @area = pick(AREAS)
+        # Never a fuse over what its wire carries, not even here.
+        @area = pick(AREAS.select { |area| Draw::Conductor.carries(area) >= @rating })
         @metres = pick([1.5, 2.0, 2.5, 3.0])
         @events = shuffled([*SHARES.fetch(level - 1).map { |s| steady(s) }, short, *(level > 1 ? [inrush] : [])])
       end
