@@ -110,6 +110,13 @@ class DrillTest < Miser::Test
       most = f.does.share * c.curve.amps(scenario.rpm, now.regulator_v)
       assert_operator now.output_a, :<=, most + 1e-6, f.id unless now.volts >= c.held - 1e-6
     end
+    # Slowly turned, it is the coils and not the regulator that say how much: at the volts before the joint.
+    c = ledger.circuit
+    bad = Charging::Fault.all_in(3).find { |f| f.id == 'output_joint~bad' }
+    slow = c.curve.cut_in(c.held) * 1.1
+    turned = Charging::Troubled.new(curve: c.curve, battery: c.battery, held: c.held, trouble: bad.does).at(slow, sum)
+    assert_operator turned.regulator_v, :<, c.held - 0.2
+    assert_in_delta c.curve.amps(slow, turned.regulator_v), turned.output_a, 1e-3
     joint = Charging::Fault.all_in(3).find { |f| f.id == 'output_joint~worse' }
     now = Charging::Troubled.new(curve: ledger.circuit.curve, battery: ledger.circuit.battery, held: ledger.circuit.held,
       trouble: joint.does).at(scenario.rpm, sum)
