@@ -98,7 +98,7 @@ module Miser
         if options[:format] == 'json'
           say(verdict: Server::Present::Drill.verdict(verdict))
         else
-          puts([verdict.right ? 'Right.' : 'Not so.', *verdict.words])
+          puts([verdict.says, *verdict.words])
         end
         0
       rescue JSON::ParserError, UnknownName => e

@@ -43,15 +43,7 @@ module Miser
       # @raise [NothingToHide] where nobody would notice, or nothing else could be it @raise [UnknownName]
       def of_case(mine, document, fault, seed)
         document = Drills.bare(document)
-        maker = maker(document, CASE)
-        machine = maker.machine
-        suspect = machine.suspect(fault) or raise UnknownName.new(what: 'fault', given: fault, known: machine.areas.map(&:key))
-        theirs = maker.candidates.select { |c| c.kase.suspects[c.index].id == suspect.id }
-        found = theirs.reject { |c| c.kase.twins?(c.index) }
-        raise NothingToHide if found.empty?
-
-        pick = found.min_by { |c| [c.kase.sign.subject ? 1 : 0, -c.difficulty] }
-        exercise = Drill::Exercise.new(machine, [Drill::Exercise::Hidden.new(pick.kase, pick.index)])
+        exercise = maker(document, CASE).of_case(fault)
         started(mine, exercise, document, side: CASE, kind: Drill::Code::FAULT, seed: seed)
       end
 

@@ -31,6 +31,9 @@ module Miser
         end
       end
 
+      # What changes the machine, so that it is not as it was looked at.
+      def moves? = %w[open shut unplug plug jumper lift cure].include?(kind)
+
       def tells? = %w[look read bench].include?(kind)
     end
   end

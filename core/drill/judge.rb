@@ -50,7 +50,14 @@ module Miser
         best = @session.expected
         ["#{@session.well? ? 'Found' : 'Given up'} after #{Judge.sum(@session.spent)}. The best player needs #{Judge.sum(best)} on the average.",
           *(@session.well? ? [beside] : []), *wrong,
-          *(parted || steps.empty? ? [] : [format('No step was worse than the best by more than %g min.', PARTED)])]
+          *(parted || steps.empty? ? [] : [format('No step was worse than the best by more than %g min.', PARTED)]), outcome]
+      end
+
+      # @return [String] whether it counts as solved
+      def outcome
+        return 'Solved.' if @session.solved?
+
+        @session.well? ? 'Found, but not in the time a customer pays for: not counted as solved.' : 'Not solved.'
       end
 
       # @param cost [Costs::Cost] @return [String]

@@ -31,6 +31,16 @@ module Miser
         (two && pair(level, random)) || Exercise.new(@machine, [hidden(one(nearest(candidates, level), random))])
       end
 
+      # One fault that was found in this machine, told of as vaguely as its rider would.
+      # @param fault [String] id of a suspect @return [Exercise]
+      # @raise [UnknownName] @raise [NothingToHide] where nobody would notice it, or nothing else could be it
+      def of_case(fault)
+        suspect = @machine.suspect(fault) or raise UnknownName.new(what: 'fault', given: fault, known: @machine.areas.map(&:key))
+        told = candidates.select { |c| c.kase.suspects[c.index].id == suspect.id }.reject { |c| c.kase.twins?(c.index) }
+        pick = told.min_by { |c| [c.kase.sign.subject ? 1 : 0, -c.difficulty] } or raise NothingToHide
+        Exercise.new(@machine, [hidden(pick)])
+      end
+
       # Everything that may be hidden: told of truly, not at once plain, and told apart from all else by something that can be tried.
       # @return [Array<Candidate>]
       def candidates = @candidates ||= @machine.areas.flat_map { |s| cases(s) }.flat_map { |c| each_of(c) }

@@ -8,6 +8,9 @@ module Miser
     module Words
       WHAT = { 'volts' => 'Volts', 'ac_volts' => 'Volts AC', 'amps' => 'Amps', 'wall' => 'At the wall', 'seat' => 'At the seat' }.freeze
 
+      # What is read between two points; all else at one.
+      TWO_LEADS = %w[volts ac_volts].freeze
+
       module_function
 
       # @param act [Act] @param state [State] in which it is done @param machine [Machine]

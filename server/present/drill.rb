@@ -15,7 +15,7 @@ module Miser
         def bench(exercise)
           machine = exercise.machine
           { machine: machine.name, complaint: exercise.complaint,
-            switches: machine.switches.map { |key, label| { key: key, label: label } },
+            switches: machine.switches.map { |key, label| { key: key, label: label } }, apart: Miser::Drill::Allowed::APART,
             engines: machine.engine? ? Miser::Drill::ENGINES.map { |key, label| { key: key, label: label } } : [],
             lights: machine.lights.map { |l| l.to_h.slice(:id, :name, :place, :plug, :lamp) },
             points: machine.points.map do |p|
@@ -23,9 +23,13 @@ module Miser
                 ids.include?(p.id)
               end.keys }
             end,
-            quantities: machine.quantities.keys.map { |key| { key: key, label: Miser::Drill::Words::WHAT.fetch(key) } },
+            quantities: machine.quantities.keys.map { |key| quantity(key) },
             mendings: exercise.nameable.map { |s| mending(s) }, parts: machine.areas.map { |a| { key: a.key, label: a.label } }, acts: acts,
             openings: Miser::Drill::Costs::OPENINGS.map { |key, (label, minutes)| { key: key, label: label, minutes: minutes } } }
+        end
+
+        def quantity(key)
+          { key: key, label: Miser::Drill::Words::WHAT.fetch(key), leads: Miser::Drill::Words::TWO_LEADS.include?(key) ? 2 : 1 }
         end
 
         def mending(suspect)
@@ -58,7 +62,7 @@ module Miser
             value: shown(entry, seed + index),
             unit: entry.unit, minutes: entry.cost.minutes, cents: entry.cost.cents.round,
             opened: entry.opened.map { |p| Miser::Drill::Costs.opening_words(p) },
-            well: entry.well }
+            well: entry.well, moves: entry.act.moves? }
         end
 
         # The same instrument as at the bench: its noise and its last digit.
@@ -120,7 +124,9 @@ module Miser
         end
 
         # @param verdict [Miser::Drill::Question::Verdict]
-        def verdict(verdict) = { right: verdict.right, score: verdict.score, words: verdict.words, truth: verdict.truth }
+        def verdict(verdict)
+          { right: verdict.right, says: verdict.says, score: verdict.score, words: verdict.words, truth: verdict.truth }
+        end
       end
     end
   end

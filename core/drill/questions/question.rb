@@ -12,7 +12,10 @@ module Miser
       Field = Struct.new(:id, :label, :options, :unit, keyword_init: true)
       # @!attribute right [Boolean] @!attribute words [Array<String>] why @!attribute truth [Hash{String=>String, Float}] by field
       # @!attribute score [Float] 0 to 1
-      Verdict = Struct.new(:right, :words, :truth, :score, keyword_init: true)
+      Verdict = Struct.new(:right, :words, :truth, :score, keyword_init: true) do
+        # @return [String]
+        def says = right ? 'Right.' : 'Not so.'
+      end
 
       REGISTRY = {} # rubocop:disable Style/MutableConstant -- filled by the questions as they load
 

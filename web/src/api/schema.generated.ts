@@ -3528,10 +3528,16 @@ export interface components {
             machine: string;
             complaint: string;
             switches: components["schemas"]["DrillChoice"][];
+            /** @description switches of which one at a time is on */
+            apart: string[][];
             engines: components["schemas"]["DrillChoice"][];
             lights: components["schemas"]["DrillLight"][];
             points: components["schemas"]["DrillProbe"][];
-            quantities: components["schemas"]["DrillChoice"][];
+            quantities: {
+                key: string;
+                label: string;
+                leads: number;
+            }[];
             mendings: components["schemas"]["DrillMending"][];
             parts: components["schemas"]["DrillChoice"][];
             acts: {
@@ -3569,6 +3575,8 @@ export interface components {
             cents: number;
             opened: string[];
             well: boolean | null;
+            /** @description the machine is not as it was looked at */
+            moves: boolean;
         };
         DrillState: {
             on: string[];
@@ -3655,6 +3663,7 @@ export interface components {
         };
         DrillVerdict: {
             right: boolean;
+            says: string;
             score: number;
             words: string[];
             truth: {

@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../api/client'
+import Caution from '../ui/Caution.vue'
 import ChoiceRow from '../ui/ChoiceRow.vue'
 import { plain } from '../ui/format'
 import DonePart from './DonePart.vue'
@@ -21,9 +22,9 @@ watch(
   () => ((on.value = [...props.play.state.on]), (engine.value = props.play.state.engine)),
   { immediate: true },
 )
-const apart = ['left', 'right', 'hazard']
 function turn(key: string) {
-  const others = apart.includes(key) ? on.value.filter((s) => !apart.includes(s)) : on.value
+  const apart = props.bench.apart.find((group) => group.includes(key)) ?? []
+  const others = on.value.filter((s) => !apart.includes(s))
   on.value = on.value.includes(key) ? on.value.filter((s) => s !== key) : [...others, key]
 }
 const set = computed(() => ({ on: on.value, engine: engine.value as 'off' }))
@@ -65,6 +66,7 @@ const cost = (act: string) => `${plain(props.bench.acts[act] ?? 0, 1)} min`
         </button>
       </div>
       <ChoiceRow v-if="bench.engines.length" class="mt-2" label="Engine" :options="bench.engines" :value="engine" @pick="engine = $event" />
+      <Caution v-if="engine !== 'off'" class="mt-2" of="running_engine" />
       <button type="button" class="btn btn-main mt-2 w-full justify-center" :disabled="drill.busy.value" data-testid="look" @click="look">
         <span class="kbd border-on-brass text-on-brass">L</span> Turn them and look round · {{ cost('look') }}
       </button>

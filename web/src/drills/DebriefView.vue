@@ -20,11 +20,6 @@ const percent = (share: number) => `${plain(share * 100, 0)} %`
     <ToneNote :tone="debrief.solved ? 'good' : play.well ? 'doubt' : 'bad'">
       <p v-for="f in debrief.faults" :key="f.id" class="text-lg font-bold">It was: {{ f.words }}.</p>
       <p v-for="w in debrief.words" :key="w">{{ w }}</p>
-      <p>
-        {{
-          debrief.solved ? 'Solved.' : play.well ? 'Found, but not in the time a customer pays for: not counted as solved.' : 'Not solved.'
-        }}
-      </p>
       <p v-for="f in debrief.faults" :key="`${f.id}-proof`" class="mt-1">
         <span class="font-semibold">How it is proved:</span> {{ f.check }} <span class="font-semibold">Mended:</span> {{ f.cure }}
       </p>

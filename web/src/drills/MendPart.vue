@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
+import Caution from '../ui/Caution.vue'
 import { money, plain } from '../ui/format'
 import type { useDrill } from './useDrill'
 
@@ -69,7 +70,7 @@ defineExpose({ focus: () => field.value?.focus() })
     <div v-if="mending" class="mt-2 border-l-4 border-brass bg-brass-soft p-2" data-testid="mending">
       <p class="font-semibold first-letter:uppercase">{{ mending.label }}</p>
       <p>{{ mending.cure }} {{ opening }}</p>
-      <p class="text-sm text-dim">At a real machine: key out, battery negative off first, engine cool.</p>
+      <Caution class="my-1" of="battery_first" />
       <button type="button" class="btn btn-main mt-1" :disabled="drill.busy.value" data-testid="mend" @click="mend">
         Mend and try it · {{ plain(mending.minutes, 0) }} min<template v-if="mending.cents">, {{ money(mending.cents) }}</template>
       </button>

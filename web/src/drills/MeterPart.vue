@@ -16,7 +16,7 @@ const what = ref(props.bench.quantities[0].key)
 const red = ref('')
 const black = ref('')
 /** Two leads for volts; everything else is read at one place. */
-const two = computed(() => ['volts', 'ac_volts'].includes(what.value))
+const two = computed(() => props.bench.quantities.find((q) => q.key === what.value)?.leads === 2)
 const points = computed(() => props.bench.points.filter((p) => p.reads.includes(what.value)))
 watch(
   points,

@@ -80,7 +80,7 @@ function truth(f: Schemas['DrillField']) {
         <p v-if="drill.refused.value" class="mb-2 text-brick" role="alert">{{ drill.refused.value }}</p>
         <button v-if="!verdict" type="submit" class="btn btn-main" :disabled="!ready || drill.busy.value">That is my answer</button>
         <ToneNote v-else :tone="verdict.right ? 'good' : 'bad'" data-testid="verdict">
-          <p class="text-lg font-bold">{{ verdict.right ? 'Right.' : 'Not so.' }}</p>
+          <p class="text-lg font-bold">{{ verdict.says }}</p>
           <p v-for="w in verdict.words" :key="w">{{ w }}</p>
         </ToneNote>
         <p v-if="verdict && view.drill.code" class="mt-2">

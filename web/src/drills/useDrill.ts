@@ -2,8 +2,6 @@ import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, AWAY, type Schemas } from '../api/client'
 import { makeLane } from '../state/lane'
 
-/** Acts after which the machine is not as it was looked at. */
-const MOVES = ['open', 'shut', 'unplug', 'plug', 'jumper', 'lift', 'cure']
 export type Act = Omit<Schemas['DrillActIn'], 'n'>
 
 /** One drill as it stands; what is done at it goes one after the other. */
@@ -80,7 +78,7 @@ export function useDrill(id: Ref<string>) {
           looks: entries[last].looks!,
           lines: entries[last].lines,
           words: entries[last].words,
-          since: entries.slice(last + 1).some((e) => MOVES.includes(e.act.act)),
+          since: entries.slice(last + 1).some((e) => e.moves),
         }
   })
 
