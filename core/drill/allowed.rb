@@ -44,6 +44,8 @@ module Miser
         APART.each { |group| raise SwitchesApart.new(switches: group & on) if (group & on).size > 1 }
         engine = act.engine || 'off'
         known('engine', engine, @machine.engine? ? ENGINES.keys : %w[off])
+        # No engine runs with the key out.
+        on |= ['key'] unless engine == 'off'
         Act.new(**act.to_h, on: on.sort, engine: engine)
       end
 

@@ -135,6 +135,12 @@ class DrillTest < Miser::Test
     assert_raises(DrillOver) { s.do(look) }
   end
 
+  def test_no_engine_runs_with_the_key_out
+    s = session('signals/dead_flasher', 'dead', 'left')
+    state = s.do(look(engine: 'idle')).state
+    assert_equal [%w[key], 'idle'], [state.on, state.engine]
+  end
+
   def test_what_is_not_there_is_refused_by_name_and_costs_nothing
     s = session('signals/dead_flasher', 'dead', 'left')
     { act('dance') => UnknownName, look('key', 'turbo') => UnknownName, look('left', 'right') => SwitchesApart,

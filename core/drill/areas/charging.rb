@@ -56,7 +56,7 @@ module Miser
         pairs = legs.combination(2).map { |a, b| ["leg_#{a}", "leg_#{b}"] } << %w[leg_a 0]
         [*states.map { |on, e| [look(on, e)] }, *states.product(WAYS).map { |(on, e), ends| [volts(on, *ends, e)] },
           *states.product(LEADS).map { |(on, e), lead| [volts(on, lead, lead, e, what: 'amps')] },
-          *pairs.map { |a, b| [volts([], a, b, 'cruise', what: 'ac_volts')] }]
+          *pairs.map { |a, b| [volts(%w[key], a, b, 'cruise', what: 'ac_volts')] }]
       end
 
       def quantities

@@ -24,7 +24,9 @@ module Miser
 
       def switches = @switches ||= @scheme.switches.all.to_h { |s| [s.key, s.label] }
 
-      def lights = @lights ||= consumers.map { |c| Light.new(id: c.id, name: c.name, place: place(c), plug: true, lamp: c.lamp?) }
+      def lights = @lights ||= consumers.map { |c| Light.new(id: c.id, name: c.name, place: place(c), plug: true, lamp: shines?(c)) }
+
+      def shines?(consumer) = consumer.lamp? || Job::Roles.named(consumer.role).group == 'lamp'
 
       def points
         @points ||= [Point.new(id: 'bat', name: 'Battery +', at: 'seat'), Point.new(id: '0', name: 'Battery −'), *lines,
