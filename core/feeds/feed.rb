@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative 'contact'
+require_relative 'joins'
 require_relative 'kinds'
 require_relative 'lines'
 require_relative 'places'
@@ -46,6 +48,11 @@ module Miser
 
       def fuse_a = row['fuse_a']
 
+      # What its lamp's current passes beside wires and fuse, each with what it stands. A relay and its socket are bought apart,
+      # so each has a rating of its own.
+      # @return [Array<Contact>]
+      def contacts = [*relay_contacts, *switch_contact, *terminal, *joints]
+
       # @return [String] where what it feeds is
       def at = row['at'] || places.of(load)
 
@@ -73,6 +80,27 @@ module Miser
       def fused_wires = wires.select { |w| w.carries == :lamp && w.key != 'earth' }
 
       private
+
+      def relay_contacts
+        return [] unless kind.relay?
+
+        [Contact.new(label: 'relay contact', amps: row['relay_a'] || RELAY_A),
+          Contact.new(label: 'relay socket', amps: row['socket_a'] || RELAY_SOCKET_A)]
+      end
+
+      # A relay's switch carries its coil alone, a box's switch its trigger.
+      def switch_contact
+        return [] if row['switch_id'].nil? || kind.relay? || kind.device?
+
+        [Contact.new(label: 'added switch', amps: ADDED_SWITCH_A)]
+      end
+
+      def terminal = kind.source == 'accessory' ? [Contact.new(label: 'accessory terminal', amps: TERMINAL_A)] : []
+
+      def joints
+        joins = wires.select { |w| w.carries == :lamp }.map(&:join).uniq
+        joins.filter_map { |join| JOIN_A.key?(join) ? Contact.new(label: Joins.label(join), amps: JOIN_A.fetch(join)) : nil }
+      end
 
       def stored = @stored ||= (row['wires'] || []).to_h { |w| [w['key'], w] }
 

@@ -16,6 +16,10 @@ module Miser
         Join.new(key: 'crimp', label: 'crimp and heat-shrink', mind: 'Pull at it before the sleeve is shrunk.'),
         Join.new(key: 'solder', label: 'solder and sleeve', mind: 'Fuse out, battery off: the iron earths what it touches. Tie it down on both sides, solder breaks where it bends.')
       ].freeze
+      BY_KEY = TABLE.to_h { |j| [j.key, j] }.freeze
+
+      # @param key [String] @return [String]
+      def self.label(key) = BY_KEY.fetch(key).label
     end
   end
 end

@@ -79,6 +79,9 @@ module Miser
       # @return [Float] A
       def limit(device, name) = device[name] || HUB.fetch(name)
 
+      # @return [Float, nil] A that a box stands in all; nil where its maker does not say and none is usual
+      def most_a(device) = device['kind'] == 'hub' ? limit(device, 'total_a') : device['total_a']
+
       # @return [Hash] as entered of one channel: fuse_a, level
       def channel(device, key) = Job::Document.part(device, "channel_#{key}")
 

@@ -105,6 +105,11 @@ module Miser
         "#{consumer.name} #{may} #{amps(scheme.most_amps(consumer))}"
       end
 
+      # @return [Float, nil] A of the blade that carries what it draws and hurts nothing on the way; nil where none does
+      def fuse_for(consumer)
+        consumer.known? ? scheme.sizing(consumer.entry, consumer.feed).fuse.value : nil
+      end
+
       def amps(value) = format(value < 10 ? '%.1f A' : '%.0f A', value)
       def number(value) = format('%g', value)
     end

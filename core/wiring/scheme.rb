@@ -92,7 +92,19 @@ module Miser
         lamp = feed.wires.select { |w| w.carries == :lamp }
         fixed = feed.loop_ohms + box_ohms(feed.device) - lamp.sum { |w| Draw::Conductor.ohms(w.length, w.area, w.material) }
         Sizing.new(amps: amps, cold_a: cold, filament: entry.load.filament?, metres: feed.loop_metres, fixed_ohms: fixed,
-          volts: volts, drop: settings[:wire_drop], units: units, fused: feed.kind.fused?)
+          volts: volts, drop: settings[:wire_drop], units: units, fused: feed.kind.fused?, contacts: contacts(entry, feed))
+      end
+
+      # Everything with a rating that the current of what is fed passes: relay, socket, switch, joints, the output it hangs on, the
+      # connector it came with.
+      # @param entry [Budget::Entry] @param feed [Feeds::Feed]
+      # @return [Array<Feeds::Contact>]
+      def contacts(entry, feed)
+        output = Devices.output(feed.device, feed.row['output'])
+        plug = entry.load.claim.connector
+        own = [output&.limit_a && Feeds::Contact.new(label: "output #{output.label}", amps: output.limit_a),
+          plug && Feeds::Contact.new(label: "its own #{plug.first}", amps: plug.last)]
+        feed.contacts + own.compact
       end
 
       # @param consumer [Consumer] @param kind [Class] @param more [Hash] of its row
@@ -186,7 +198,7 @@ module Miser
         bare = plan.feed(row, entry.row)
         sizes = sizing(entry, bare) or return bare
         fuse = sizes.fuse.value
-        area = sizes.area.value
+        area = sizes.area.value || sizes.largest
         wires = bare.wires.map { |w| { 'id' => w.key, 'key' => w.key, 'area_mm2' => w.carries == :lamp ? [area, w.area].compact.max : w.area } }
         plan.feed({ **row, 'fuse_a' => bare.kind.fused? ? fuse : nil, 'wires' => wires }.compact, entry.row)
       end

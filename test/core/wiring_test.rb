@@ -254,10 +254,51 @@ class WiringTest < Miser::Test
     assert_in_delta 1.0, size[8.0, 0.5].area.value, 1e-9, 'its fuse of 10 A wants more than the drop does'
     assert_in_delta 7.5, size[5.5, 1, cold_a: 6.0].fuse.value
     refute_predicate size[40.0, 1].fuse, :known?
-    refute_predicate size[10.0, 30].area, :known?
-    refute_predicate size[10.0, 1, fixed_ohms: 0.05].area, :known?
+    assert_nil size[10.0, 6].drop_missed
     us = Miser::Wiring::Sizing.new(amps: 10.0, metres: 6.0, volts: 14.0, drop: 0.03, units: 'us')
     assert_equal '12 AWG', Miser::Draw::Conductor.words(us.area.value, 'us')
+  end
+
+  # The ceiling of the fuse comes first; where the drop can't be met, that is said and the thickest sound size is offered.
+  def test_no_size_is_thinner_than_its_fuse_allows
+    [[13.0, 12.0, 0.0], [15.0, 20.0, 0.0], [15.0, 4.0, 0.05]].each do |amps, metres, fixed|
+      sizes = Miser::Wiring::Sizing.new(amps: amps, metres: metres, volts: 14.0, drop: 0.03, units: 'metric', fixed_ohms: fixed)
+      assert_in_delta 20.0, sizes.fuse.value
+      assert_in_delta 4.0, sizes.area.value
+      assert_match(/shorten it, or feed it twice/, sizes.drop_missed)
+    end
+    far = survey(on_bar('relay', trigger: 'high', amps: 13.0, wires: [{ 'id' => 'out', 'key' => 'out', 'length_m' => 9.0 }])).scheme
+    row = far.filled_as(far.consumer_of('bar'), Miser::Feeds::Relay)
+    assert_in_delta 20.0, row['fuse_a']
+    lamp_wires = row['wires'].reject { |w| %w[trigger coil_earth].include?(w['key']) }
+    assert_equal [4.0], lamp_wires.map { |w| w['area_mm2'] }.uniq, 'every wire under the 20 A fuse'
+    found = survey(on_bar('relay', trigger: 'high', amps: 13.0, fuse_a: 20)).findings.find { |f| f.rule == 'fuse_over_wire' }
+    assert_match(/20 A fuse on 1.5 mm²/, found.text)
+    assert_includes rules(on_bar('hub', devices: [HUB.merge('area_mm2' => 1.5)], device_id: 'hub', output: 'high')), 'fuse_over_wire'
+  end
+
+  # 420 W claimed are 30 A at 14 V, which a 40 A blade would carry and neither relay nor socket does.
+  def test_no_fuse_and_no_draw_over_a_contact
+    sold = lambda do |**rest|
+      claimed = bar.merge('figures' => [{ 'id' => 'f-bar', 'origin' => 'advertised', 'watts' => 420 }])
+      wired(added: [claimed], wiring: { 'feeds' => [feed('bar', 'relay', trigger: 'high', **rest)] })
+    end
+    scheme = survey(sold.call).scheme
+    consumer = scheme.consumer_of('bar')
+    assert_match(/more than the relay contact \(30 A\) stands/, scheme.sizing(consumer.entry, consumer.feed).fuse.reason)
+    refute scheme.filled_as(consumer, Miser::Feeds::Relay).key?('fuse_a')
+    none = survey(sold.call).findings.find { |f| f.rule == 'no_fuse' }
+    assert_match(/None will do: 30.0 A wants a 40 A fuse/, none.text)
+    assert_empty none.cures
+    assert_includes rules(sold.call(fuse_a: 40)), 'fuse_over_contact'
+    assert_includes rules(sold.call(fuse_a: 40, relay_a: 40)), 'fuse_over_contact', 'the socket still stands 30 A'
+    assert_empty rules(sold.call(fuse_a: 40, relay_a: 40, socket_a: 40)) & %w[fuse_over_contact contact no_fuse]
+    assert_includes rules(sold.call(fuse_a: 30, relay_a: 25)), 'contact'
+    bullets = [{ 'id' => 'out', 'key' => 'out', 'area_mm2' => 4.0, 'join' => 'bullet' }]
+    assert_includes rules(on_bar('relay', trigger: 'high', amps: 11.0, fuse_a: 15, wires: bullets)), 'contact'
+    assert_includes rules(on_bar('battery', amps: 9.0, fuse_a: 15, switch_id: 's', switches: SWITCH)), 'fuse_over_contact'
+    assert_includes rules(on_bar('accessory', amps: 3.0, fuse_a: 15)), 'fuse_over_contact'
+    assert_includes rules(on_bar('hub', devices: [HUB.merge('total_a' => 20, 'area_mm2' => 4.0)], device_id: 'hub', output: 'high')), 'fuse_over_contact'
   end
 
   def test_lengths_along_the_machine

@@ -152,7 +152,7 @@ module Miser
 
     # More than one thin wire of the machine should carry.
     class TapOver < Rule
-      declare 'tap_over', label: 'Too much for a tapped wire', severity: 'amber'
+      declare 'tap_over', label: 'Too much for a tapped wire', severity: 'red'
 
       def findings
         fed.select { |c| c.feed.kind.most_a && c.known? && scheme.most_amps(c) > c.feed.kind.most_a }.map do |c|

@@ -78,18 +78,16 @@ module Miser
       def parked_amps(c) = c.entry.key_off_a&.positive? ? c.entry.key_off_a : truth.look([]).seen.fetch(c.id).amps.to_f
     end
 
-    # A relay's contact.
+    # More than a contact on the way carries for good.
     class ContactOver < Rule
-      declare 'contact', label: 'Relay contact over', severity: 'red'
-      # A, where its maker does not say: common practice.
-      USUAL_A = 30.0
+      declare 'contact', label: 'Contact over', severity: 'red'
 
       def findings
-        fed.select { |c| c.feed.kind.relay? && c.known? }.filter_map do |c|
-          rating = c.feed.row['relay_a'] || USUAL_A
-          next unless scheme.most_amps(c) > rating
+        fed.select(&:known?).filter_map do |c|
+          weak = scheme.contacts(c.entry, c.feed).min_by(&:amps)
+          next unless weak && scheme.most_amps(c) > weak.amps
 
-          found(format('%s; its relay’s contact is for %g A.', draws(c), rating), subject: c.id)
+          found("#{draws(c)}, more than the #{weak.words} stands.", subject: c.id)
         end
       end
     end

@@ -43,6 +43,7 @@ module Miser
           amps: figure(c.load.figure(survey.scheme.circuit.volts), "load/after/#{c.id}"), source: feed.source, trigger: feed.trigger, fused: feed.kind.fused?,
           fuse_a: feed.fuse_a, wish: Miser::Wiring::Wishes.of(c).key, at: feed.at, earth: feed.earth_wire? ? feed.earth : nil,
           fuse: sizes && feed.kind.fused? ? figure(sizes.fuse, "wiring/#{c.id}/fuse") : nil,
+          drop_missed: sizes && feed.kind.wires.any? ? sizes.drop_missed : nil,
           area: sizes && feed.kind.wires.any? ? figure(sizes.area, "wiring/#{c.id}/area") : nil,
           area_words: sizes&.area&.known? && feed.kind.wires.any? ? Draw::Conductor.words(sizes.area.value, survey.scheme.units) : nil,
           wires: feed.wires.map { |w| wire(survey.scheme, w) }, offers: offers(survey, c) }
@@ -111,7 +112,8 @@ module Miser
       # What stands where nothing is entered, in words.
       def usual(scheme)
         boxes = Miser::Wiring::Devices
-        { relay_a: amps_where_empty(Miser::Wiring::ContactOver::USUAL_A), quiescent_a: "#{amps_where_empty(boxes::QUIESCENT_A)} is assumed",
+        { relay_a: amps_where_empty(Feeds::RELAY_A), socket_a: amps_where_empty(Feeds::RELAY_SOCKET_A),
+          quiescent_a: "#{amps_where_empty(boxes::QUIESCENT_A)} is assumed",
           area_mm2: "empty: #{Draw::Conductor.words(boxes::SUPPLY_MM2, scheme.units)}",
           ports: "empty: #{Miser::Wiring::OutOfPorts::PORTS}",
           limits: boxes::HUB.map { |key, a| { key: key, label: title(key), help: amps_where_empty(a) } } }

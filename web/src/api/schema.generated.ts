@@ -4938,6 +4938,8 @@ export interface components {
             /** @description recommended */
             area: null | components["schemas"]["Figure"];
             area_words: string | null;
+            /** @description why no size loses as little as it may; null where the one offered does */
+            drop_missed: string | null;
             wires: components["schemas"]["WiringWire"][];
             offers: components["schemas"]["WiringOffer"][];
         };
@@ -5063,6 +5065,7 @@ export interface components {
                 usual: {
                     ports: string;
                     relay_a: string;
+                    socket_a: string;
                     quiescent_a: string;
                     area_mm2: string;
                     limits: {
@@ -6806,6 +6809,8 @@ export interface components {
                     fuse_a?: components["schemas"]["job_fuse_amps"];
                     /** Relay contact */
                     relay_a?: components["schemas"]["job_fuse_amps"];
+                    /** Relay socket */
+                    socket_a?: components["schemas"]["job_fuse_amps"];
                     /**
                      * Where it is
                      * @enum {unknown}

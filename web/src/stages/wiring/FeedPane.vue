@@ -78,6 +78,7 @@ const TAPPED = [
       />
       <QuantityField v-if="load.fused" :at="`${at}/fuse_a`" label="Fuse" unit="A" :step="1" />
       <QuantityField v-if="relay" :at="`${at}/relay_a`" label="Relay contact" unit="A" :step="5" :help="view.options.usual.relay_a" />
+      <QuantityField v-if="relay" :at="`${at}/socket_a`" label="Relay socket" unit="A" :step="5" :help="view.options.usual.socket_a" />
       <PickField v-if="load.wires.length" :at="`${at}/at`" label="Where it is" :options="view.options.places" :fallback="load.at" />
       <PickField v-if="load.earth" :at="`${at}/earth`" label="Earth" :options="view.options.earths" :fallback="load.earth" />
       <PickField
@@ -115,6 +116,7 @@ const TAPPED = [
         >wire <b>{{ load.area_words }}</b> (<FigureValue :figure="load.area" :name="`Wire for ${load.name}`" />)</template
       >
       <template v-if="load.fuse"> with a fuse of <FigureValue :figure="load.fuse" :name="`Fuse for ${load.name}`" /></template>.
+      <b v-if="load.drop_missed">{{ load.drop_missed }}.</b>
     </p>
     <div v-if="load.wires.length" class="mt-3 overflow-x-auto">
       <table class="sheet w-full" data-testid="wires">
