@@ -28,7 +28,7 @@ module Miser
 
       COLUMNS = [
         column('id', 'id', '/choices/x/id'), of_part('name', 'name'), of_part('kind', 'kind'), of_part('base', 'base'),
-        of_part('supply', 'supply'), of_function('does', 'does'), of_function('law', 'law'),
+        of_part('supply', 'supply'), of_function('does', 'does'), of_function('colour', 'colour'), of_function('law', 'law'),
         column('amps', 'function/figure/amps', "#{FIGURE}/amps"), column('watts', 'function/figure/watts', "#{FIGURE}/watts"),
         column('at volts', 'function/figure/volts', "#{FIGURE}/volts"), column('origin', 'function/figure/origin', "#{FIGURE}/origin"),
         of_function('share', 'share'), of_function('works from', 'min_v'), of_function('stands up to', 'max_v'),

@@ -55,6 +55,7 @@ module Miser
           headlamp_kinds: named(Headlight::Candidates::LABELS), headlamp_connectors: named(Headlight::Terms::CONNECTORS),
           headlamp_contacts: named(Headlight::Terms::CONTACTS),
           headlamp_polarities: named(Headlight::Terms::POLARITIES), retentions: named(Headlight::Terms::RETENTIONS),
+          colours: named(Job::LampLight::COLOURS), lenses: named(Job::LampLight::LENSES),
           marks: named(Headlight::Terms::MARKS), supplies: named(Headlight::Terms::SUPPLIES), uses: named(Parts::Catalogue::NAMES) }
       end
 

@@ -2,6 +2,7 @@
 
 require_relative '../assumptions'
 require_relative '../job/document'
+require_relative '../job/lamp_light'
 require_relative '../figure'
 require_relative 'fit_rules'
 
@@ -94,11 +95,8 @@ module Miser
 
       def judge(part)
         findings = FitRules.judge(FitRule::Pair.new(housing: @housing, part: part, winter: @winter, feed: @feed, settings: @settings,
-          units: @units, catalogue: @catalogue)).sort_by.with_index do |f, i|
-          [
-            FIRST.fetch(f.verdict), i
-          ]
-        end
+          units: @units, catalogue: @catalogue))
+        findings = [*findings, colour(part)].compact.sort_by.with_index { |f, i| [FIRST.fetch(f.verdict), i] }
         # Marks are a matter of law and hold nobody back from measuring.
         verdict = findings.reject { |f| f.rule == 'marks' }.map(&:verdict).max_by { |v| ORDER.fetch(v) }
         extra = findings.filter_map(&:part)
@@ -109,6 +107,11 @@ module Miser
           extra_parts: extra,
           marks: part['marks'], loose: loose(part['kind']), pattern: @patterns[part['id']] || PATTERNS.fetch(part['kind']),
           reasons: reasons(part['kind'], findings))
+      end
+
+      def colour(part)
+        light = Job::LampLight.new(@lamp, part).worst or return
+        FitRule::Finding.new(rule: 'colour', label: 'Colour of its light', verdict: light.verdict, text: light.text, minutes: 0.0)
       end
 
       # What is said of the part, else what such a part usually takes.

@@ -68,6 +68,7 @@ module Miser
         fit = worst(lamps, offer)
         return if fit.verdict == 'no'
         return @draft.out(label, fit.reasons.join('; ')) if fit.verdict == 'unknown' && !stands?(lamps, offer)
+        return @draft.out(label, fit.light.worst.text) if fit.light.unsaid?
         return @draft.out(label, 'what it draws is not known') unless offer.option.known?
 
         id = offer.part['shelf_id'] || offer.part['id']

@@ -2,6 +2,7 @@
 
 require_relative '../headlight/candidates'
 require_relative '../job/lamp'
+require_relative '../job/lamp_light'
 
 module Miser
   module Shelf
@@ -33,9 +34,12 @@ module Miser
       # @return [Array<String>] what hinders, or is not known
       def reasons = findings.reject { |f| f.verdict == 'fits' }.map(&:text)
 
+      # @return [Job::LampLight] the colour of its light there
+      def light = @light ||= Job::LampLight.new(@lamp, @part)
+
       private
 
-      def of_lamp = [*(@headlight ? [] : [base, feed]), *taken_over, polarity].compact
+      def of_lamp = [*(@headlight ? [] : [base, feed, form]), *taken_over, polarity, colour].compact
 
       # A headlight that was never measured hinders nobody from reading the shelf: one line says so.
       def of_housing
@@ -43,8 +47,8 @@ module Miser
 
         judged = @headlight.of(@part)
         work = judged.findings.select { |f| f.verdict == 'work' }.map { |f| f.label.downcase }
-        unmeasured = judged.unmeasured.size
-        [*judged.stops.map { |f| finding(f.rule, 'no', f.text) },
+        unmeasured = judged.unmeasured.count { |f| f.rule != 'colour' }
+        [*judged.stops.reject { |f| f.rule == 'colour' }.map { |f| finding(f.rule, 'no', f.text) },
           work.any? ? finding('work', 'work', work.join(', ')) : nil,
           unmeasured.positive? ? finding('unmeasured', 'unknown', "#{unmeasured} checks of fit wait for a measurement") : nil].compact
       end
@@ -64,6 +68,14 @@ module Miser
 
         @part['supply'] == 'ac' ? finding('feed', 'no', 'takes AC alone; a battery feeds this lamp') : nil
       end
+
+      # A headlamp's unit goes where a headlamp is, or a lamp beside it.
+      def form
+        whole = Job::LampLight::WHOLE.include?(@part['kind']) || @part['size']
+        whole && !@lamp.does.include?('aux_lamp') ? finding('form', 'no', 'a headlamp unit, and this lamp is none') : nil
+      end
+
+      def colour = light.worst&.then { |f| finding('colour', f.verdict, f.text) }
 
       def taken_over
         return [finding('does', 'no', "it does something else: #{others.join(', ')}")] if others.any?

@@ -24,7 +24,7 @@ module Miser
         Job::Fitting.split(call.document, call.value, &call.fresh_id)
       end
 
-      def wants = [*undecided, *unknown]
+      def wants = [*misfits, *undecided, *unknown, *uncoloured]
 
       # Each lamp's part, as often as it is there.
       def needs
@@ -41,6 +41,20 @@ module Miser
         return [] unless lamp.part['adhesive']
 
         %w[alcohol primer].map { |kind| need(ticket.catalogue.item(kind, count: lamp.count), "#{lamp.name}: glued on", subject: lamp.id) }
+      end
+
+      # What is chosen and does not fit; a headlamp's own stage says it of a headlamp.
+      def misfits
+        ticket.misfits.reject { |lamp, _| lamp.head? }.map do |lamp, text|
+          want("/choices/#{lamp.choice['id']}", "#{lamp.name}: #{text}", subject: lamp.id, weight: 'wrong')
+        end
+      end
+
+      def uncoloured
+        document.lamps.select(&:part).reject(&:head?).filter_map do |lamp|
+          light = Job::LampLight.new(lamp, lamp.part)
+          light.unsaid? ? want("/choices/#{lamp.choice['id']}", "#{lamp.name}: #{light.worst.text}", subject: lamp.id) : nil
+        end
       end
 
       def undecided

@@ -103,6 +103,16 @@ module Miser
       [offers.tried, offers.ranked(parts.reject { |p| p['box'] || p['use'] || there.include?(p['id']) })]
     end
 
+    # Lamps whose part is chosen though it does not fit, each with why.
+    # @return [Array<Array(Job::Lamp, String)>]
+    def misfits
+      @misfits ||= document.lamps.select(&:part).filter_map do |lamp|
+        offer = offers(lamp, [], nil).first.find { |o| o.choice == lamp.choice['id'] }
+        stops = offer ? offer.fit.findings.select { |f| f.verdict == 'no' }.map(&:text) : []
+        stops.any? ? [lamp, "#{lamp.part['name']}: #{stops.join('; ')}"] : nil
+      end
+    end
+
     # Parts of a document that are written down at the machine, in the office and at the end, and change nothing of what is
     # planned for it.
     QUIET = %w[card function left_open handed_over quotes purchases order plan note name bay fleet waiting rechecks came_in

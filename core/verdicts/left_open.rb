@@ -22,7 +22,7 @@ module Miser
 
       # @return [Array<Point>] the dangerous first
       def points
-        @points ||= (flags + signals + undecided + tried + card).map do |key, text|
+        @points ||= (flags + misfits + signals + undecided + tried + card).map do |key, text|
           Point.new(key: key, text: text, reason: reasons[key])
         end
       end
@@ -76,6 +76,9 @@ module Miser
         undone = "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step&.text}"
         [*(left.positive? ? [['card', undone]] : []), *card.tray.open_points]
       end
+
+      # What was chosen though it does not fit.
+      def misfits = @ticket.misfits.map { |lamp, text| ["fit/#{lamp.id}", "#{lamp.name}: #{text}."] }
 
       def undecided
         @document.lamps.select { |l| l.own_loads.any? && !l.choice }.map { |l| ["lamp/#{l.id}", "#{l.name}: neither kept nor swapped."] }

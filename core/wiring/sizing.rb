@@ -79,9 +79,11 @@ module Miser
         size = sound.find { |a| least.known? && a >= least.value * 0.995 } || sound.last
         Figure.new(size, 'mm²') do
           Working.new(title: 'Wire', formula: 'smallest size whose fuse ceiling ≥ fuse and area ≥ least area',
-            inputs: [*(least.known? ? [Input.new(name: 'Least area for the drop', value: least.value, unit: 'mm²', origin: 'worked out')] : []),
+            inputs: [
+              *(least.known? ? [Input.new(name: 'Least area for the drop', value: least.value, unit: 'mm²', origin: 'worked out')] : []),
               *(wanted ? [Input.new(name: 'Fuse', value: wanted.value, unit: 'A', origin: 'worked out')] : []),
-              Input.new(name: 'It may be fused at', value: Draw::Conductor.carries(size, @material), unit: 'A', origin: 'common practice')],
+              Input.new(name: 'It may be fused at', value: Draw::Conductor.carries(size, @material), unit: 'A', origin: 'common practice')
+],
             source: 'AWG: ASTM B258; mm²: ISO 6722 (from memory); ceiling: common practice', notes: [drop_missed].compact)
         end
       end

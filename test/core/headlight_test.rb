@@ -217,7 +217,7 @@ class HeadlightTest < Miser::Test
   # The headlight that fits is the headlight fitted is the headlight ordered: one part, one draw, what it pulls in beside it.
   def test_the_headlight_fitted_is_on_the_rail_and_its_harness_in_the_order
     unit = UNIT.merge('connector' => 'bullets',
-      'functions' => [{ 'id' => 'f', 'does' => 'head_low', 'figures' => stated(1.6, volts: 13.5) }])
+      'functions' => [{ 'id' => 'f', 'does' => 'head_low', 'colour' => 'white', 'figures' => stated(1.6, volts: 13.5) }])
     row, choices = headlamp(unit, action: 'swap')
     job = plain_job(positions: [row], loads: [lamp('a', position_id: 'l')], choices: choices)
     job['machine']['year'] = 2005

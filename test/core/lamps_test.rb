@@ -7,11 +7,14 @@ class LampsTest < Miser::Test
   Edit = Miser::Job::Edit
   Fitting = Miser::Job::Fitting
 
+  # What each function of a part shines in, where a test does not say.
+  COLOUR = { 'tail' => 'red', 'brake' => 'red', 'signal' => 'amber' }.freeze
   H4 = { 'head_low' => {}, 'head_high' => {} }.freeze
 
   def function(does, amps = nil, **more)
     figures = amps ? { 'figures' => stated(amps) } : {}
-    { 'id' => "f-#{does}", 'does' => does, 'law' => 'regulated', **figures, **more.transform_keys(&:to_s) }
+    { 'id' => "f-#{does}", 'does' => does, 'law' => 'regulated', 'colour' => COLOUR.fetch(does, 'white'), **figures,
+      **more.transform_keys(&:to_s) }
   end
 
   def part(*functions, **more) = { 'name' => 'LED', 'functions' => functions, **more.transform_keys(&:to_s) }

@@ -298,7 +298,8 @@ class WiringTest < Miser::Test
     assert_includes rules(on_bar('relay', trigger: 'high', amps: 11.0, fuse_a: 15, wires: bullets)), 'contact'
     assert_includes rules(on_bar('battery', amps: 9.0, fuse_a: 15, switch_id: 's', switches: SWITCH)), 'fuse_over_contact'
     assert_includes rules(on_bar('accessory', amps: 3.0, fuse_a: 15)), 'fuse_over_contact'
-    assert_includes rules(on_bar('hub', devices: [HUB.merge('total_a' => 20, 'area_mm2' => 4.0)], device_id: 'hub', output: 'high')), 'fuse_over_contact'
+    assert_includes rules(on_bar('hub', devices: [HUB.merge('total_a' => 20, 'area_mm2' => 4.0)], device_id: 'hub', output: 'high')),
+      'fuse_over_contact'
   end
 
   def test_lengths_along_the_machine

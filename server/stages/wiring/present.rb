@@ -43,10 +43,15 @@ module Miser
           amps: figure(c.load.figure(survey.scheme.circuit.volts), "load/after/#{c.id}"), source: feed.source, trigger: feed.trigger, fused: feed.kind.fused?,
           fuse_a: feed.fuse_a, wish: Miser::Wiring::Wishes.of(c).key, at: feed.at, earth: feed.earth_wire? ? feed.earth : nil,
           fuse: sizes && feed.kind.fused? ? figure(sizes.fuse, "wiring/#{c.id}/fuse") : nil,
-          drop_missed: sizes && feed.kind.wires.any? ? sizes.drop_missed : nil,
-          area: sizes && feed.kind.wires.any? ? figure(sizes.area, "wiring/#{c.id}/area") : nil,
-          area_words: sizes&.area&.known? && feed.kind.wires.any? ? Draw::Conductor.words(sizes.area.value, survey.scheme.units) : nil,
+          **sizes_of_wire(feed.kind.wires.any? ? sizes : nil, c, survey.scheme.units),
           wires: feed.wires.map { |w| wire(survey.scheme, w) }, offers: offers(survey, c) }
+      end
+
+      def sizes_of_wire(sizes, consumer, units)
+        return { area: nil, area_words: nil, drop_missed: nil } unless sizes
+
+        { area: figure(sizes.area, "wiring/#{consumer.id}/area"), drop_missed: sizes.drop_missed,
+          area_words: sizes.area.known? ? Draw::Conductor.words(sizes.area.value, units) : nil }
       end
 
       def wire(scheme, w)

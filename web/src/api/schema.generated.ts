@@ -2767,6 +2767,8 @@ export interface components {
             headlamp_contacts: components["schemas"]["NamedList"];
             headlamp_polarities: components["schemas"]["NamedList"];
             retentions: components["schemas"]["NamedList"];
+            colours: components["schemas"]["NamedList"];
+            lenses: components["schemas"]["NamedList"];
             marks: components["schemas"]["NamedList"];
             supplies: components["schemas"]["NamedList"];
             uses: components["schemas"]["NamedList"];
@@ -5195,6 +5197,11 @@ export interface components {
              */
             does?: "head_low" | "head_high" | "tail" | "brake" | "signal" | "position" | "plate" | "telltale" | "dash_light" | "aux_lamp";
             /**
+             * Colour of its light
+             * @enum {unknown}
+             */
+            colour?: "white" | "yellow" | "amber" | "red";
+            /**
              * Taken over
              * @enum {unknown}
              */
@@ -5394,6 +5401,13 @@ export interface components {
                 /** Connector */
                 connector?: components["schemas"]["job_connector"];
             };
+            /**
+             * Lens
+             * @enum {unknown}
+             */
+            lens?: "clear" | "smoked" | "yellow" | "amber" | "red";
+            /** A clear window in it lights the plate */
+            plate_window?: boolean;
             housing?: components["schemas"]["job_housing"];
             /** Note */
             note?: string;

@@ -47,6 +47,7 @@ function addFigure() {
         :none="alone ? 'what the lamp does' : undefined"
       />
       <template v-if="draws">
+        <PickField :at="`${at}/colour`" label="Colour of its light" :options="reference.tables?.colours ?? []" none="not said" />
         <template v-if="figure">
           <QuantityField v-if="!watts" :at="`${at}/figures/${figure.id}/amps`" label="Draws" unit="A" :step="0.05" />
           <QuantityField v-else :at="`${at}/figures/${figure.id}/watts`" label="Watts" unit="W" :step="1" />

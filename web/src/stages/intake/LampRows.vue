@@ -137,6 +137,12 @@ const drawn = (load: Load) => props.views[load.id]?.before ?? props.views[load.i
             :options="tables?.headlamp_connectors ?? []"
             none="not known"
           />
+          <PickField :at="`/positions/${lamp.id}/lens`" label="Lens" :options="tables?.lenses ?? []" none="not said" />
+          <YesNo
+            v-if="lamp.loads.some((l) => l.role === 'tail')"
+            :at="`/positions/${lamp.id}/plate_window`"
+            label="A clear window in it lights the plate"
+          />
           <button v-if="(lamp.count ?? 1) > 1" type="button" class="btn" @click="job.act('split', lamp.id)">
             Enter the {{ lamp.count }} one by one
           </button>
