@@ -21,21 +21,21 @@ module Miser
         'red' => { 'white' => 'red', 'yellow' => 'red', 'amber' => nil, 'red' => 'red' }
       }.freeze
 
-      # What a function wants. UN Regulation 53 and FMVSS 108, from memory.
+      # The colours that a function may show. UN Regulation 53 and FMVSS 108, from memory.
       # @!attribute right [Array<String>] @!attribute lawful [Array<String>] where the local code allows it
       # @!attribute lenses [Array<String>] that such a lamp may have where nobody said which
-      Want = Struct.new(:right, :lawful, :lenses, keyword_init: true) do
+      Requirement = Struct.new(:right, :lawful, :lenses, keyword_init: true) do
         # @return [String] in words
         def words = right.map { |c| COLOURS.fetch(c) }.join(' or ')
       end
 
-      HEAD = Want.new(right: %w[white yellow], lawful: [], lenses: %w[clear yellow])
-      REAR = Want.new(right: %w[red], lawful: [], lenses: %w[clear red])
-      FRONT_POSITION = Want.new(right: %w[white], lawful: %w[amber], lenses: %w[clear])
-      ANY_POSITION = Want.new(right: [], lawful: %w[white amber red], lenses: %w[clear])
-      SIGNAL = Want.new(right: %w[amber], lawful: [], lenses: %w[clear amber])
-      REAR_SIGNAL = Want.new(right: %w[amber], lawful: %w[red], lenses: %w[clear amber])
-      PLATE = Want.new(right: %w[white], lawful: [], lenses: %w[clear])
+      HEAD = Requirement.new(right: %w[white yellow], lawful: [], lenses: %w[clear yellow])
+      REAR = Requirement.new(right: %w[red], lawful: [], lenses: %w[clear red])
+      FRONT_POSITION = Requirement.new(right: %w[white], lawful: %w[amber], lenses: %w[clear])
+      ANY_POSITION = Requirement.new(right: [], lawful: %w[white amber red], lenses: %w[clear])
+      SIGNAL = Requirement.new(right: %w[amber], lawful: [], lenses: %w[clear amber])
+      REAR_SIGNAL = Requirement.new(right: %w[amber], lawful: %w[red], lenses: %w[clear amber])
+      PLATE = Requirement.new(right: %w[white], lawful: [], lenses: %w[clear])
       OF_FUNCTION = {
         'head_low' => HEAD, 'head_high' => HEAD, 'aux_lamp' => HEAD, 'tail' => REAR, 'brake' => REAR, 'plate' => PLATE
       }.freeze
