@@ -29,7 +29,7 @@ module Miser
       end
 
       def self.ticket(document, path)
-        market = Plan.market(path)
+        market = Plan.market(path, made_up: true)
         Ticket.new(document, catalogue: Formats::UsualTables.catalogue(market), market: market, access: Formats::AccessTables.access(own(path)))
       end
 

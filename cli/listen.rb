@@ -47,12 +47,13 @@ module Miser
           c.workers count
           c.app ->(env) { app.call(env) }
           c.on_worker_boot { app = Server::App.on(Store::Database.open(path), network: door&.network, far: far.begin).new }
-        })
+        }, stopped: -> { processes.stop })
       ensure
         processes&.stop
       end
 
-      def launch(port, door, more)
+      # @param stopped [#call, nil] before the web server waits for what it started, which would else never end
+      def launch(port, door, more, stopped: nil)
         configuration = Puma::Configuration.new do |c|
           bind(c, port, door)
           c.threads 1, THREADS
@@ -67,6 +68,7 @@ module Miser
           $stdout.flush
           yield if block_given?
         end
+        launcher.events.on_stopped { stopped.call } if stopped
         launcher.run
       end
 

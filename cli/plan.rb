@@ -13,15 +13,15 @@ require_relative '../formats/usual_tables'
 module Miser
   module Cli
     # plan JOB: the best plan by what the job says is wanted, and the compromises beside it; or the selection problem as a
-    # file for any solver. Prices are those of the shop's file, else the made-up shop's.
+    # file for any solver. Prices are those of the shop's file; with --demo the made-up shop's.
     module Plan
       FORMATS = %w[text json mps lp].freeze
 
       def self.run(argv)
-        options = Options.parse(argv, %i[data plan_format], files: 1,
-          usage: "plan JOB [--data FILE] [--mps|--lp|--format #{FORMATS.join('|')}]")
+        options = Options.parse(argv, %i[data demo plan_format], files: 1,
+          usage: "plan JOB [--demo] [--data DIR] [--mps|--lp|--format #{FORMATS.join('|')}]")
         document = JobArgument.read(options[:arguments].first).document
-        market = market(Options.database_path(options))
+        market = market(Options.database_path(options), made_up: options[:demo])
         work = Miser::Plan::Work.new(Ticket.new(document, catalogue: Formats::UsualTables.catalogue(market), market: market), market.parts,
           days: ->(day) { (Date.iso8601(day) - Date.today).to_i })
         puts written(work, options[:format] || 'text', document['name'])
@@ -30,10 +30,15 @@ module Miser
         raise Failure, e.words
       end
 
-      # @param path [String] of a shop's file
+      # @param path [String] of a shop's file @param made_up [Boolean] whether the made-up shop's prices will do
       # @return [Buying::Market]
-      def self.market(path)
-        return DemoData.market unless File.file?(path)
+      # @raise [Failure] where there is no shop and nobody asked for prices that are made up
+      def self.market(path, made_up: false)
+        unless File.file?(path)
+          return DemoData.market if made_up
+
+          raise Failure, "there is no shop at #{path}; --data DIR says where it is, --demo takes the made-up shop's prices"
+        end
 
         database = Kept.open(path)
         require_relative '../server/market'

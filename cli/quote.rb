@@ -19,11 +19,11 @@ module Miser
       FORMATS = %w[pdf json].freeze
 
       def self.run(argv)
-        options = Options.parse(argv, %i[data plans quote_format to over], files: 1,
-          usage: "quote JOB [--plan PLAN|now …] [--format #{FORMATS.join('|')}] [--to FILE [--over]] [--data DIR]")
+        options = Options.parse(argv, %i[data demo plans quote_format to over], files: 1,
+          usage: "quote JOB [--plan PLAN|now …] [--format #{FORMATS.join('|')}] [--to FILE [--over]] [--demo] [--data DIR]")
         document = JobArgument.read(options[:arguments].first).document
         path = Options.database_path(options)
-        market = Plan.market(path)
+        market = Plan.market(path, made_up: options[:demo])
         document = quoted(document, market, options[:plans]) if options[:plans] || (document['quotes'] || []).empty?
         put(written(document, market, options[:format]), options)
         0

@@ -43,6 +43,9 @@ module Miser
       # Whole units bring a lens of their own.
       WHOLE = %w[unit projector].freeze
 
+      # @param part [Hash] @return [Boolean] whether it is a lamp of its own, and not a bulb behind the machine's lens
+      def self.own_lens?(part) = WHOLE.include?(part['kind']) || !part['size'].nil? || part['base'] == 'other' || part['adhesive'] == true
+
       # @param lamp [Lamp] @param part [Hash]
       def initialize(lamp, part)
         @lamp = lamp
@@ -131,18 +134,16 @@ module Miser
 
       # The lens that is said, or all that may be there.
       def lenses(want)
-        return %w[clear] if own_lens?
+        return %w[clear] if LampLight.own_lens?(@part)
         return [@lamp.row['lens']] if @lamp.row['lens']
         return %w[clear] if @lamp.base == 'PY21W'
 
         want.lenses
       end
 
-      def own_lens? = WHOLE.include?(@part['kind']) || @part['size'] || @part['base'] == 'other' || @part['adhesive']
-
       # A clear window under a tail lamp lights the plate with what stands behind it, whatever colour the lens has beside it.
       def plate_window
-        return [] unless @lamp.row['plate_window'] && !own_lens?
+        return [] unless @lamp.row['plate_window'] && !LampLight.own_lens?(@part)
         return [] if plate_of_its_own?
 
         load = @lamp.own_loads.find { |l| l['role'] == 'tail' }

@@ -23,7 +23,7 @@ module Miser
 
       # @return [Array<String>]
       def must_know
-        [*left_open.standing.map { |f| [f.text, f.cure].compact.join(' ') }, *flasher, aim, warning, snow, 'Look at the lamps again after the first rides: retrofit bulbs can work loose.',
+        [*left_open.standing.map { |f| [f.text, f.cure].compact.join(' ') }, *flasher, aim, warning, snow, loose,
           Cautions::TABLE['law']].compact
       end
 
@@ -95,7 +95,17 @@ module Miser
 
       def warning = @document.signals['loses_warning'] ? Cautions::TABLE['no_lamp_warning'] : nil
 
-      def snow = @document.machine['kind'] == 'snowmobile' ? 'An LED does not warm the lens: clear snow and ice off it.' : nil
+      # Any machine may meet ice and snow; a heated lens clears itself.
+      def snow
+        cold = @document.lamps.select { |l| l.head? && l.part && !l.part['heated_lens'] }
+        cold.any? ? 'An LED does not warm the lens: in snow and frost clear it by hand, and look before you ride off.' : nil
+      end
+
+      # A bulb in a holder made for a filament.
+      def loose
+        bulbs = @document.lamps.select { |l| l.part && l.part['base'] && !Job::LampLight.own_lens?(l.part) }
+        bulbs.any? ? 'Look at the lamps again after the first rides: retrofit bulbs can work loose.' : nil
+      end
     end
   end
 end

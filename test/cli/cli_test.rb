@@ -121,15 +121,19 @@ class CliTest < Miser::Test
     Dir.mktmpdir do |folder|
       sheet = File.join(folder, 'quote.pdf')
       plan = 'l1=part/p-ember-hs1;l3=keep;cure=none'
-      _, err, status = miser('quote', WREN, '--plan', plan, '--plan', 'now', '--to', sheet, '--data', folder)
+      %w[quote plan].each do |command|
+        _, err, status = miser(command, WREN, '--data', folder)
+        assert_equal [1, true], [status.exitstatus, err.include?('there is no shop at')], 'nobody is quoted made-up prices unasked'
+      end
+      _, err, status = miser('quote', WREN, '--plan', plan, '--plan', 'now', '--to', sheet, '--demo', '--data', folder)
       assert status.success?, err
       assert_equal '%PDF-', File.binread(sheet, 5)
       assert_equal 1, Open3.capture2('pdfinfo', sheet).first[/Pages:\s+(\d+)/, 1].to_i
-      refute miser('quote', WREN, '--to', sheet, '--data', folder).last.success?, 'nothing is laid over it unasked'
-      out, err, = miser('quote', WREN, '--plan', plan, '--plan', 'now', '--format', 'json', '--data', folder)
+      refute miser('quote', WREN, '--to', sheet, '--demo', '--data', folder).last.success?, 'nothing is laid over it unasked'
+      out, err, = miser('quote', WREN, '--plan', plan, '--plan', 'now', '--format', 'json', '--demo', '--data', folder)
       assert_empty err
       assert_equal([plan, nil], JSON.parse(out)['offers'].map { |o| o['key'] })
-      _, err, status = miser('quote', WREN, '--plan', 'l1=part/none', '--data', folder)
+      _, err, status = miser('quote', WREN, '--plan', 'l1=part/none', '--demo', '--data', folder)
       assert_equal 2, status.exitstatus
       assert_match(%r{--plan: “part/none” is not known; accepted: }, err)
     end

@@ -55,6 +55,20 @@ class LeftOpenTest < Miser::Test
     assert hand_over(job)['handed_over']
   end
 
+  # What the rider is told fits what was fitted: a bulb can work loose, a unit can't; any machine may meet snow.
+  def test_what_the_rider_is_told_of_bulbs_and_snow
+    told = lambda do |**part|
+      job = plain_job(loads: [lamp('low', base: 'H4', filament: 'low')], choices: [swap('low', figures: stated(1.6), **part)])
+      lines = Miser::Verdicts::HandOver.new(Miser::Ticket.new(job)).must_know
+      [/work loose/, /snow and frost/].map { |words| lines.any?(words) }
+    end
+    assert_equal [true, true], told.call(base: 'H4', kind: 'bulb')
+    assert_equal [false, true], told.call(kind: 'unit', size: '7in')
+    assert_equal [false, false], told.call(kind: 'unit', size: '7in', heated_lens: true)
+    bare = plain_job(loads: [lamp('low', base: 'H4', filament: 'low')])
+    refute Miser::Verdicts::HandOver.new(Miser::Ticket.new(bare)).must_know.any?(/snow|loose/)
+  end
+
   def test_signals_that_fail_are_one_point
     loads = %w[left right].map { |s| lamp(s, role: "signal_#{s}", base: 'P21W', count: 2) } + [lamp('tell', role: 'telltale', base: 'T2W')]
     led = { law: 'resistor', forward_v: 7.0, figures: stated(0.14, volts: 13.5) }
