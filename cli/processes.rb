@@ -43,7 +43,7 @@ module Miser
       # A program of its own, so that it holds nothing open of this one's. It ends when its input does: with this one.
       def begin_place
         yjit = RubyVM.const_defined?(:YJIT) && RubyVM::YJIT.enabled? ? ['--yjit'] : []
-        @place = IO.popen([RbConfig.ruby, '-EUTF-8:UTF-8', *yjit, File.expand_path('miser.rb', __dir__), 'place'], 'r+')
+        @place = IO.popen([RbConfig.ruby, '-EUTF-8', *yjit, File.expand_path('miser.rb', __dir__), 'place'], 'r+')
         @place.puts(JSON.generate(path: @path, token: @token, port: @port, network: @network))
         @place.flush
         @port = Integer(@place.gets || raise(Failure, 'a part of Miser did not start'))

@@ -83,7 +83,7 @@ module Miser
               *(least.known? ? [Input.new(name: 'Least area for the drop', value: least.value, unit: 'mm²', origin: 'worked out')] : []),
               *(wanted ? [Input.new(name: 'Fuse', value: wanted.value, unit: 'A', origin: 'worked out')] : []),
               Input.new(name: 'It may be fused at', value: Draw::Conductor.carries(size, @material), unit: 'A', origin: 'common practice')
-],
+            ],
             source: 'AWG: ASTM B258; mm²: ISO 6722 (from memory); ceiling: common practice', notes: [drop_missed].compact)
         end
       end
