@@ -72,7 +72,8 @@ module Miser
         keep = outcome.keep(work.problem.axis)
         { plan: outcome.key, cents: outcome.total_cents, parts_cents: outcome.parts_cents,
           work_cents: outcome.work_cents, minutes: found.minutes,
-          keeps_a: keep.value, sigma_a: keep.sigma, cuts: found.cuts, changes: outcome.changes, unpriced: outcome.unpriced }
+          keeps_a: keep.value, sigma_a: keep.sigma, cuts: found.cuts, changes: outcome.changes, unpriced: outcome.unpriced,
+          missing: outcome.missing.words }
       end
 
       def self.text(work)
@@ -90,7 +91,7 @@ module Miser
       end
 
       def self.row(found)
-        format('%<least>s%<money>s, keeps %<keeps>.2f ± %<sigma>.2f A, %<minutes>.0f min', least: found[:unpriced].any? ? 'at least ' : '',
+        format('%<least>s%<money>s, keeps %<keeps>.2f ± %<sigma>.2f A, %<minutes>.0f min', least: found[:missing].any? ? 'at least ' : '',
           money: Buying::Cents.words(found[:cents]), keeps: found[:keeps_a], sigma: found[:sigma_a], minutes: found[:minutes])
       end
       private_class_method :data, :found, :text, :row

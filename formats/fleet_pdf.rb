@@ -57,7 +57,7 @@ module Miser
         facts = [model, machine[:year]&.to_i, machine[:frame], machine[:in_bay] ? 'in the bay' : nil].compact.join(' · ')
         looks = machine[:rechecks].map { |r| "#{r[:due_on]} #{r[:label]}#{" (#{r[:words]})" if r[:standing] == 'overdue'}" }
         more = looks.size > LOOKS ? ["and #{looks.size - LOOKS} more"] : []
-        ["#{machine[:name]}  #{facts}", kept(machine[:before]), kept(machine[:after]), money(machine[:cents]), [*looks.first(LOOKS), *more].join('; ')]
+        ["#{machine[:name]}  #{facts}", kept(machine[:before]), kept(machine[:after]), money(machine), [*looks.first(LOOKS), *more].join('; ')]
       end
 
       # @param figure [Hash, nil] as lists keep it
@@ -68,7 +68,11 @@ module Miser
         "#{figure['value'].negative? ? 'owes' : 'keeps'} #{format('%.1f', figure['value'].abs)}#{sigma} A"
       end
 
-      def money(cents) = cents.to_i.zero? ? '–' : "#{format('%.2f', cents / 100.0)} #{@sheet[:currency]}".strip
+      # @param sum [Hash] cents, at_least
+      def money(sum)
+        least = 'at least ' if sum[:at_least]
+        sum[:cents].to_i.zero? && !least ? '–' : "#{least}#{Buying::Cents.words(sum[:cents].to_i)} #{@sheet[:currency]}".strip
+      end
 
       def row(cells, style)
         texts = cells.map { |c| said(c) }
@@ -87,7 +91,7 @@ module Miser
       def total
         @pdf.stroke_horizontal_rule
         @pdf.move_down(6)
-        words = ["#{@sheet[:machines].size} machines", "parts #{money(@sheet[:cents])}", "#{@sheet[:open]} to be looked at again"]
+        words = ["#{@sheet[:machines].size} machines", "parts #{money(@sheet)}", "#{@sheet[:open]} to be looked at again"]
         words << "#{@sheet[:short]} owe" if @sheet[:short].positive?
         line(words.join(' · '), 10, style: :bold)
       end

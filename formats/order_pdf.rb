@@ -76,6 +76,8 @@ module Miser
 
         @pdf.move_down(12)
         line('Ordered before', 12, style: :bold)
+        least = 'at least ' if @view[:all_unpriced].any?
+        line("All parts, ordered and still to be had: #{least}#{money(@view[:all_cents])} #{@view[:currency]}, shipping among it")
         @view[:purchases].each do |p|
           line([p[:name], p[:supplier], p[:article], p[:got] ? "#{p[:words]}: #{p[:got]} came" : p[:words], p[:ordered_on], money(p[:cents])].compact.join(' · '))
         end

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require 'digest'
+require 'json'
 require_relative '../core/buying/market'
 require_relative '../formats/usual_tables'
 require_relative '../store/parts'
@@ -26,6 +28,9 @@ module Miser
 
       # @return [Parts::Catalogue] with the market's prices
       def catalogue = current[2]
+
+      # @return [String] another whenever anything of it changes
+      def version = Digest::SHA256.hexdigest(JSON.generate([@suppliers.version, @shop['money']]))[0, 16]
 
       # What the core makes a market of, as plain data for another process.
       # @return [Hash]

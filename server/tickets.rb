@@ -26,6 +26,8 @@ module Miser
       MOST_WRITTEN = 120
       # Plans worked out lately.
       KEPT = 40
+      # Costs of jobs at prices that changed since.
+      COSTS = 2000
       # What every summary rests on: the rules, and what they are told in.
       RULES = Dir[File.expand_path('../{core,tables,server/present}/**/*.{rb,json}', __dir__)].map { |f| File.read(f) }.join
                                                                                               .then { |all| Digest::SHA256.hexdigest(all)[0, 16] }
@@ -38,6 +40,7 @@ module Miser
         @judged = Store::Memo.new(JUDGED)
         @files = Store::Memo.new(FILES)
         @kept = Store::Memo.new(KEPT)
+        @costs = Store::Memo.new(COSTS)
         @buying = buying
         @access = Access.new(shop)
         @learnt = learnt
@@ -59,12 +62,22 @@ module Miser
         parts = was && Job::Difference.parts(was, document)
         counted = Tally.new(ticket, was: tally, changed: parts)
         # Reckoned again with the stage whose sum it is.
-        counted.stages['order']['cents'] ||= ticket.list.cents + ticket.purchases.cents
+        counted.stages['order']['cost'] ||= cost(ticket)
         bay = Present.bay(ticket, counted)
         # What changed nothing that anything is learnt of leaves what was learnt as it was.
         told = tally.nil? || parts.nil? || parts.intersect?(Book::Lessons::READS)
         kept(ticket.document, bay, tally: counted.stages, maker: [ticket, counted],
           lessons: told ? Book::Lessons.new(ticket).rows.map(&:to_h) : nil)
+      end
+
+      # What a job's parts come to now, where prices, stock or terms changed since its summary was made.
+      # @param job [Store::Jobs::Saved] @param line [Hash] of its summary
+      # @return [Hash] cents, at_least
+      def cost_now(job, line)
+        version = @buying.version
+        return line.slice('cents', 'at_least').transform_keys(&:to_sym) if line['prices'] == version
+
+        @costs[[job.document['id'], job.revision, version]] ||= cost(of(job.document)).slice('cents', 'at_least').transform_keys(&:to_sym)
       end
 
       # The summary of a kept job that Miser fails to figure: it stands among the others, and the log says why.
@@ -77,6 +90,12 @@ module Miser
       end
 
       private
+
+      # @return [Hash] cents, at_least, prices (what it was reckoned at)
+      def cost(ticket)
+        cost = ticket.cost
+        { 'cents' => cost.cents, 'at_least' => cost.at_least?, 'prices' => @buying.version }
+      end
 
       def kept(document, bay, **rest)
         names = [document.name, document.bay, document.fleet, *document.machine.values_at('model', 'frame'), document.waiting,

@@ -40,14 +40,16 @@ module Miser
 
       # What becomes of a line that does not keep.
       # @return [String, nil] nil where nothing is asked of the battery
-      def words
+      def words = fate && "#{cannot_hold if @line.scenario.running?}#{fate}"
+
+      # The same of the battery alone, without the volts that the regulator would hold.
+      # @return [String, nil]
+      def fate
         return nil if reason || !@line.keeps.value.negative? || holds?
-        return stands if @line.scenario.running? && !drawn?
+        return format('settles at %.1f V, battery not drawn on', @line.point.volts) if @line.scenario.running? && !drawn?
+        return 'battery does not crank as it is' if flat?
 
-        held = @line.scenario.running? ? cannot_hold : ''
-        return format('%sbattery does not crank as it is', held) if flat?
-
-        hours ? format('%sbattery runs down', held) : format('%sbattery falls to %d %% and stays there', held, (rests * 100).round)
+        hours ? 'battery runs down' : format('battery falls to %d %% and stays there', (rests * 100).round)
       end
 
       private
@@ -81,8 +83,6 @@ module Miser
       def holds? = @line.scenario.running? && @line.point.regime == :held
 
       def cannot_hold = @circuit.held ? format('cannot hold %.1f V; ', @circuit.held) : ''
-
-      def stands = format('%ssettles at %.1f V, battery not drawn on', cannot_hold, @line.point.volts)
 
       def working
         Working.new(title: "Battery gives: #{@line.scenario.name}", formula: 'alternator(n, V) + battery(V) = Σ loads(V), at its own volts',

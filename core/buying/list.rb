@@ -16,6 +16,9 @@ module Miser
         def count = pick ? pick.packs : need.total
         def pack = pick ? pick.offer.pack : 1
 
+        # @return [Integer] pieces that the shelf does not have
+        def to_buy = need.total - from_stock
+
         # @return [Integer, nil] nil where no price is known
         def cents = why_not ? nil : (stock_cents || 0) + (pick&.cents || 0)
       end

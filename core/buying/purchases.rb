@@ -27,8 +27,18 @@ module Miser
         rows.reject { |r| NOT_HAD.include?(r['state']) }.group_by { |r| r['key'] }.transform_values { |list| list.sum { |r| pieces(r) } }
       end
 
-      # @return [Integer] cents of what was kept: of what came in part, that part of the price
-      def cents = rows.reject { |r| NOT_HAD.include?(r['state']) }.sum { |r| kept_cents(r) }
+      # @return [Array<Hash>] what the machine has, or is to have
+      def kept = rows.reject { |r| NOT_HAD.include?(r['state']) }
+
+      # @return [Integer] cents of what was kept, of what came in part that part of the price, and of its shipping
+      def cents = kept.sum { |r| kept_cents(r) } + shipping_cents
+
+      # What the post took: once for each order, whatever became of its lines.
+      # @return [Integer] cents
+      def shipping_cents = rows.select { |r| r['shipping_cents'] }.uniq { |r| r['order_id'] }.sum { |r| r['shipping_cents'].to_i }
+
+      # @return [Array<String>] names of what was had at a price that nobody wrote down
+      def unpriced = kept.reject { |r| r['cents'] }.map { |r| r['name'] }.uniq
 
       # @return [String, nil] what the machine waits for
       def waits

@@ -29,6 +29,8 @@ module Miser
       FOR = { 'high' => %w[head_high], 'brake_hand' => %w[brake], 'brake_foot' => %w[brake], 'left' => %w[signal_left],
               'right' => %w[signal_right],
               'hazard' => %w[signal_left signal_right] }.freeze
+      # Point that a machine is not tried again once it is closed.
+      CLOSED = 'function/closed'
       # More of one load than these stand together.
       MOST_APART = 6
       # Where two of a load hang, unless it is said.
@@ -87,9 +89,17 @@ module Miser
         return [] if lamps('open').empty?
         return [['function', 'No lamp was tried while the machine was open.']] unless begun?('open')
 
-        [*untried_words, *(bad('open') + bad('closed')).uniq(&:key).map do |c|
+        [*untried_open, *(bad('open') + bad('closed')).uniq(&:key).map do |c|
           ["function/#{c.key}", "#{c.lamp.name}, #{c.state.label}: #{SAW.fetch(c.saw)}."]
         end]
+      end
+
+      # @return [Array<Array(String, String)>] point and words: what was not tried again once it was closed
+      def closed_points
+        return [] if lamps('closed').empty? || whole?('closed')
+        return [[CLOSED, 'No lamp was tried again after it was closed: closing pinches wires.']] unless begun?('closed')
+
+        [[CLOSED, untried_words('closed', 'after it was closed')]]
       end
 
       # @return [String, nil] what was not tried as it came in
@@ -107,13 +117,12 @@ module Miser
 
       private
 
-      def untried_words
-        left = untried('open')
-        return [] if left.empty?
+      def untried_open = untried('open').empty? ? [] : [['function/untried', untried_words('open', 'while open')]]
 
+      def untried_words(side, when_words)
+        left = untried(side)
         names = left.map { |c| c.lamp.name }.uniq
-        [['function/untried',
-          "#{left.size} of #{cells('open').size} not tried while open: #{names.first(4).join(', ')}#{', and more' if names.size > 4}."]]
+        "#{left.size} of #{cells(side).size} not tried #{when_words}: #{names.first(4).join(', ')}#{', and more' if names.size > 4}."
       end
 
       def rows(side)

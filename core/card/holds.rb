@@ -21,10 +21,7 @@ module Miser
 
       private
 
-      def parts
-        waits = @ticket.purchases.waits
-        waits && "Waits for #{waits}."
-      end
+      def parts = unanswered(@ticket.outstanding.points).first
 
       def tried_before
         return if @reasons[UNSEEN]
@@ -35,6 +32,17 @@ module Miser
       def tried_open
         left = unanswered(@check.open_points)
         left.size > 1 ? "#{left.first} And #{left.size - 1} more." : left.first
+      end
+
+      def tried_closed
+        bad = @check.open_points.select { |key, _| @check.bad('closed').any? { |c| key == "function/#{c.key}" } }
+        unanswered(@check.closed_points + bad).first
+      end
+
+      # Only a changed headlamp need be set: one that stays may be right as it is.
+      def aimed
+        changed = @ticket.document.lamps.any? { |l| l.part && l.head? }
+        changed && !@reasons['aim'] && !@ticket.document.aim['set'] ? 'The beam is not said to be aimed.' : nil
       end
 
       def counted = unanswered(@tray.open_points.reject { |key, _| key == Tray::LEFT }).first

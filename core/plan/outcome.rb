@@ -4,7 +4,9 @@ require_relative '../budget/verdict'
 require_relative '../buying/cents'
 require_relative '../verdicts/words'
 require_relative 'draft'
+require_relative 'labour'
 require_relative 'light'
+require_relative 'missing'
 require_relative 'search'
 
 module Miser
@@ -68,6 +70,9 @@ module Miser
 
       # @return [Array<String>] what it needs and nobody has a price for
       def unpriced = @ticket.needs.select { |n| n.total.positive? && @ticket.market.offers(n).empty? }.map(&:name)
+
+      # @return [Missing] what its money and its minutes do not have in them
+      def missing = @missing ||= Missing.new(unpriced, Labour.new(@ticket), @ticket.market.money['rate_cents'])
 
       # @param index [Integer] @return [Figure, nil] A kept, solved
       def keep(index)

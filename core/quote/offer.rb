@@ -4,6 +4,7 @@ require_relative '../buying/list'
 require_relative '../buying/tax'
 require_relative '../plan/labour'
 require_relative '../plan/light'
+require_relative '../plan/missing'
 require_relative '../plan/work'
 require_relative 'mind'
 
@@ -50,15 +51,17 @@ module Miser
 
       # What the sum does not have in it: it is then what it comes to at least.
       # @return [Array<String>]
-      def missing
-        work = @money['rate_cents'].nil? && @labour.minutes.positive? ? ['work: an hour has no price'] : []
-        [*@list.unpriced.map { |name| "#{name}: no price" }, *@labour.untimed.map { |name| "#{name}: time not known" }, *work]
-      end
+      def missing = missing_parts.words
+
+      # @return [Array<String>] what the minutes do not have in them
+      def missing_times = missing_parts.times
 
       private
 
       # Lists on a sheet of paper have an end.
       def said(texts) = texts.first(MOST).map { |text| text[0, LONGEST] }
+
+      def missing_parts = @missing_parts ||= Plan::Missing.new(@list.unpriced, @labour, @money['rate_cents'])
 
       def changes
         all = [*fitted, *removed, *cures, *wanted.select { |l| l['taken'] }.map { |l| "#{l['name']}: #{feed_of(l)}" }]

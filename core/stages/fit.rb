@@ -9,7 +9,7 @@ module Miser
     class FitStage < Stage
       declare 'fit', label: 'Fit', group: 'do', place: 70
       reads :system, :machine, :circuits, :positions, :loads, :choices, :readings, :sums, :signals, :wiring, :bench, :assumptions, :checks,
-        :beam, :purchases, :card, :function, :left_open
+        :beam, :purchases, :order, :aim, :card, :function, :left_open
 
       # @return [Card::Card]
       def card = @card ||= Card::Card.new(ticket, ticket.access || Card::Access::EMPTY)

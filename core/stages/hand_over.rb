@@ -12,9 +12,10 @@ module Miser
       # It reads all there is: a change anywhere may overtake the sheet.
 
       act('hand_over') do |call|
-        left = Verdicts::LeftOpen.new(call.ticket).unanswered
+        left = call.ticket.left_open.unanswered
         if left.any?
-          raise Stage::NotYet.new(field: 'Hand over', why: "still open: #{left.first.text}",
+          more = left.size > 1 ? " And #{left.size - 1} more." : ''
+          raise Stage::NotYet.new(field: 'Hand over', why: "still open: #{left.first.text}#{more}",
             accepts: 'each open point mended, or why it is left so')
         end
         looks = Book::Rechecks.new(call.ticket.document).written(call.now[0, 10])
@@ -66,7 +67,7 @@ module Miser
       private
 
       def waiting
-        left = Verdicts::LeftOpen.new(ticket).unanswered.size
+        left = ticket.left_open.unanswered.size
         return 'Not handed over yet' if left.zero?
 
         left == 1 ? 'One open point to mend or to answer for' : "#{left} open points to mend or to answer for"

@@ -13,13 +13,15 @@ module Miser
 
       SHELF = 'shelf'
       NOBODY = '-'
+      # What has no price, or can't be had in time: ordered all the same, for what it will cost.
+      UNPRICED = 'unpriced'
       GONE = 'gone'
 
       # What one supplier is to send, or what the shelf has, put down as ordered or taken; at the price of now.
       act('order_place') do |call|
         rows = OrderStage.rows(call)
         if rows.empty?
-          known = [SHELF, *call.ticket.list.orders.map { |o| o.supplier ? o.supplier.id : NOBODY }]
+          known = [SHELF, UNPRICED, *call.ticket.list.orders.map { |o| o.supplier ? o.supplier.id : NOBODY }]
           raise Stage::Unavailable.new(field: 'Supplier', given: call.value, accepts: known.join(', '))
         end
         OrderStage.with(call, call.document.fetch('purchases', []) + rows)
@@ -59,9 +61,21 @@ module Miser
       def self.rows(call)
         list = call.ticket.list
         return shelf_rows(call, list) if call.value == SHELF
+        return unpriced_rows(call, list) if call.value == UNPRICED
 
         order = list.orders.find { |o| (o.supplier ? o.supplier.id : NOBODY) == call.value }
-        order ? order.picks.map { |pick| row(call, list, order, pick) } : []
+        return [] unless order
+
+        shipping = { 'order_id' => call.fresh_id.call, 'shipping_cents' => order.shipping_cents }
+        order.picks.map { |pick| row(call, list, order, pick).merge(shipping) }
+      end
+
+      def self.unpriced_rows(call, list)
+        list.lines.select { |line| line.why_not && line.to_buy.positive? }.map do |line|
+          need = line.need
+          { 'id' => call.fresh_id.call, 'key' => need.key, 'name' => need.name[0, 120], 'part_id' => need.part_id,
+            'packs' => line.to_buy, 'pack' => 1, 'pieces' => line.to_buy, 'state' => 'ordered', 'ordered_on' => call.now[0, 10], **warranty(call, need.part_id) }.compact
+        end
       end
 
       def self.row(call, list, order, pick)
@@ -90,8 +104,8 @@ module Miser
         list.lines.flat_map do |line|
           list.taken(line.need).map do |part, pieces|
             { 'id' => call.fresh_id.call, 'key' => line.need.key, 'name' => line.need.name[0, 120], 'part_id' => part, 'pieces' => pieces,
-              'cents' => (line.stock_cents * pieces / line.from_stock.to_r).round(half: :up), 'state' => 'shelf',
-              'ordered_on' => call.now[0, 10] }
+              'cents' => line.stock_cents && (line.stock_cents * pieces / line.from_stock.to_r).round(half: :up), 'state' => 'shelf',
+              'ordered_on' => call.now[0, 10] }.compact
           end
         end
       end

@@ -6,12 +6,15 @@ require_relative '../wiring/survey'
 require_relative '../headlight/candidates'
 require_relative '../beam/aim'
 require_relative '../beam/beams'
+require_relative '../buying/cost'
 require_relative '../buying/list'
+require_relative '../buying/outstanding'
 require_relative '../buying/purchases'
 require_relative '../parts/catalogue'
 require_relative '../shelf/offers'
 require_relative '../verdicts/baseline'
 require_relative '../verdicts/consistency'
+require_relative '../verdicts/left_open'
 require_relative '../verdicts/next_step'
 require_relative '../verdicts/overall'
 require_relative 'stage'
@@ -84,6 +87,12 @@ module Miser
       end
     end
 
+    # @return [Buying::Cost] what the parts come to, ordered or not
+    def cost = Buying::Cost.of(list, purchases)
+
+    # @return [Buying::Outstanding] what the work waits for
+    def outstanding = @outstanding ||= Buying::Outstanding.new(list, purchases)
+
     # @return [Integer, nil] whole days until all must be here; nil where nobody named a day
     def days_left = document.own('plan')['by']&.then { |day| days_until(day) }
 
@@ -147,6 +156,9 @@ module Miser
     # @param side [String] before or after
     # @return [Verdicts::Baseline]
     def baseline(side) = (@baselines ||= {})[side] ||= Verdicts::Baseline.new(budget, side, tried: stage('function').tried?(side))
+
+    # @return [Verdicts::LeftOpen] what keeps the machine from going
+    def left_open = @left_open ||= Verdicts::LeftOpen.new(self)
 
     # @return [Verdicts::Consistency]
     def consistency = @consistency ||= Verdicts::Consistency.new(budget)

@@ -6,6 +6,7 @@ require_relative '../beam/beams'
 require_relative '../headlight/candidates'
 require_relative 'cautions'
 require_relative 'left_open'
+require_relative 'running_down'
 
 module Miser
   module Verdicts
@@ -19,11 +20,11 @@ module Miser
       end
 
       # @return [LeftOpen] what is wrong or undecided, printed with why it is left so
-      def left_open = @left_open ||= LeftOpen.new(@ticket)
+      def left_open = @ticket.left_open
 
       # @return [Array<String>]
       def must_know
-        [*left_open.standing.map { |f| [f.text, f.cure].compact.join(' ') }, *flasher, aim, warning, snow, loose,
+        [*left_open.standing.map { |f| [f.text, f.cure].compact.join(' ') }, *flasher, *runs_down, aim, warning, snow, loose,
           Cautions::TABLE['law']].compact
       end
 
@@ -91,7 +92,18 @@ module Miser
         @ticket.budget.flags.select { |f| f.key == 'flasher' }.map(&:text)
       end
 
-      def aim = @document.aim['set'] ? 'Load and tyres change the beam’s aim: look again when they do.' : nil
+      def runs_down = RunningDown.new(@ticket.budget).all.map(&:text)
+
+      def aim
+        return unaimed unless @document.aim['set']
+
+        'Load and tyres change the beam’s aim: look again when they do.'
+      end
+
+      def unaimed
+        changed = @document.lamps.any? { |l| l.part && l.head? }
+        changed ? 'The beam was not aimed: it may blind others or light too short. Have it aimed before you ride at night.' : nil
+      end
 
       def warning = @document.signals['loses_warning'] ? Cautions::TABLE['no_lamp_warning'] : nil
 

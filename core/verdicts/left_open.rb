@@ -2,10 +2,11 @@
 
 require_relative '../errors'
 require_relative '../job/document'
+require_relative 'running_down'
 
 module Miser
   module Verdicts
-    # What is still wrong or undecided when a machine is to leave. Each is mended, or
+    # What is still wrong, undecided or not known when a machine is to leave: the one list of it. Each is mended, or
     # somebody says why it is left so; both are printed on the sheet.
     class LeftOpen
       # @!attribute key [String] @!attribute text [String] @!attribute reason [String, nil] why it is left
@@ -22,7 +23,7 @@ module Miser
 
       # @return [Array<Point>] the dangerous first
       def points
-        @points ||= (flags + misfits + signals + undecided + tried + card).map do |key, text|
+        @points ||= [flags, misfits, signals, owes, undecided, draws, outstanding, tried, aim, card].flatten(1).map do |key, text|
           Point.new(key: key, text: text, reason: reasons[key])
         end
       end
@@ -58,23 +59,56 @@ module Miser
         [['signals', "The signal circuit: #{e.message}."]]
       end
 
+      # More is drawn than is earned.
+      def owes = RunningDown.new(@ticket.budget).all.map { |w| ["owes/#{w.circuit}", w.text] }
+
+      # What the change fits and nobody ever read: unknown altogether, or known by what a label or a seller says.
+      def draws
+        fitted = @ticket.budget.entries('after').select { |e| fitted?(e) && !e.load.measured? && !@ticket.budget.sums.stands?(e.id) }
+        unknown, claimed = fitted.partition { |e| !e.load.known? }
+        [*named('draw/unknown', unknown, 'Draw not known, so what it keeps is not known either'),
+          *named('draw/unread', claimed, 'Draw never read, so what it keeps rests on what label or seller says')]
+      end
+
+      # @return [Boolean] whether the change put it there: a part in a lamp's place, or an accessory taken
+      def fitted?(entry) = !entry.row['fed_by'] && (entry.choice || (entry.row['wanted'] && entry.row['taken']))
+
+      def named(key, entries, words)
+        entries.empty? ? [] : [[key, "#{words}: #{entries.map(&:name).uniq.join(', ')}."]]
+      end
+
+      # Neither ordered nor come.
+      def outstanding = @ticket.outstanding.points
+
       # Something was changed, and not every lamp was seen to work.
       def tried
         check = @ticket.stage('function').check
-        changed = @document.lamps.any?(&:part) || Job::Document.rows(@document.own('wiring'), 'feeds').any?
-        return [] if @document.checks('after')['tried'] || !(changed || check.begun?('open'))
+        return [] if @document.checks('after')['tried'] || !(changed? || check.begun?('open'))
 
-        check.open_points
+        check.open_points + check.closed_points
       end
 
-      # A card that was begun.
+      def changed? = @document.lamps.any?(&:part) || Job::Document.rows(@document.own('wiring'), 'feeds').any?
+
+      def aim
+        return [] if @document.aim['set'] || @document.lamps.none? { |l| l.part && l.head? }
+
+        [['aim', 'The beam was not aimed after the headlamp was changed: it may blind whoever comes the other way, or light too short.']]
+      end
+
+      # Work that a card says how to do, not done by it.
       def card
         card = @ticket.stage('fit').card
-        return [] if card.log.rows.empty?
+        return [] unless card.work.any?
 
         left = card.steps.size - card.done
-        undone = "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step&.text}"
-        [*(left.positive? ? [['card', undone]] : []), *card.tray.open_points]
+        [*(left.positive? ? [['card', undone(card, left)]] : []), *card.tray.open_points]
+      end
+
+      def undone(card, left)
+        return "The card was not begun: none of its #{card.steps.size} steps is ticked." if card.log.rows.empty?
+
+        "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step&.text}"
       end
 
       # What was chosen though it does not fit.

@@ -32,7 +32,8 @@ module Miser
           minutes: found.minutes.round,
           keeps: Present.figure(axis), verdict: Budget::Verdict.of(axis.value, axis.sigma),
           light: outcome.light&.round(2), cuts: found.cuts,
-          changes: outcome.changes, left_out: outcome.left_out, notes: outcome.notes, unpriced: outcome.unpriced,
+          changes: outcome.changes, left_out: outcome.left_out, notes: outcome.notes,
+          missing: outcome.missing.words, missing_times: outcome.missing.times,
           lines: work.conditions.keeps.map { |i| line(outcome, problem.lines[i], i) } }
       end
 

@@ -38,7 +38,7 @@ module Miser
       # The job as it stands, as it would be offered now.
       def now(ticket)
         offer = Quote::Offer.new(ticket)
-        { cents: offer.total, minutes: offer.minutes.round, missing: offer.missing, light: Plan::Light.times(ticket.document)&.round(2) }
+        { cents: offer.total, minutes: offer.minutes.round, missing: offer.missing, missing_times: offer.missing_times, light: Plan::Light.times(ticket.document)&.round(2) }
       end
 
       # @return [Formats::QuotePdf]

@@ -48,7 +48,7 @@ module Miser
         machine(document).merge(
           scenario: first&.name,
           before: keeps['before'], after: keeps['after'], verdict: lines['after']&.verdict, verdict_before: lines['before']&.verdict,
-          cents: counted.stages.dig('order', 'cents'), next: counted.next_step&.except('weight', 'worth'),
+          **counted.stages.dig('order', 'cost').transform_keys(&:to_sym), next: counted.next_step&.except('weight', 'worth'),
           stages: Stage.all.map { |s| { stage: s.key, label: s.label, state: counted.stages[s.key]['state'] } },
           flags: ticket.flags.select(&:serious?).map { |f| flag(f) }
         )
@@ -60,7 +60,7 @@ module Miser
       def bay_without_figures(document)
         unknown = figure(Figure.unknown('A', 'Miser made a mistake with this machine; it is written in its log'))
         machine(document).merge(
-          scenario: nil, before: unknown, after: unknown, verdict: nil, verdict_before: nil, cents: nil,
+          scenario: nil, before: unknown, after: unknown, verdict: nil, verdict_before: nil, cents: nil, at_least: true, prices: nil,
           next: { stage: Stage.all.first.key, at: '/machine', text: 'not known: it can’t be figured' }, stages: [], flags: []
         )
       end

@@ -64,7 +64,7 @@ module Miser
           app.jobs.catch_up(Jobs::BEHIND_MOST)
           lines = app.jobs.summaries.lines(jobs.map { |j| j[:id] })
           series = Miser::Book::MachineBook.new(learnt.read(learnt.lessons.of_machine(id))).series
-          { machine: machine, twins: twins(learnt, machine), jobs: jobs.map { |j| job(j, lines[j[:id]]) },
+          { machine: machine, twins: twins(learnt, machine), jobs: jobs.map { |j| job(app, j, lines[j[:id]]) },
             open: jobs.find { |j| j[:handed_at].nil? }&.fetch(:id),
             series: series.map { |s| Present.series(s) }, rechecks: rechecks(app, jobs, machine) }
         end
@@ -74,11 +74,21 @@ module Miser
           frame ? learnt.twins(frame, machine['id']) : []
         end
 
-        def self.job(row, line)
+        def self.job(app, row, line)
           { id: row[:id], name: row[:name], came_in: row[:came_in] || row[:created_at][0, 10], handed_at: row[:handed_at],
             distance_km: row[:distance_km], hours: row[:hours],
-            before: line && line['before'], after: line && line['after'], verdict: line && line['verdict'], cents: line && line['cents'],
+            before: line && line['before'], after: line && line['after'], verdict: line && line['verdict'], **cost(app, row, line),
             bay: line && line['bay'] }
+        end
+
+        # What went out cost what it did; what stands in the bay is reckoned at the prices of now.
+        # @return [Hash] cents, at_least
+        def self.cost(app, row, line)
+          return { cents: nil, at_least: true } unless line
+          return line.slice('cents', 'at_least').transform_keys(&:to_sym) if row[:handed_at] || line['cents'].nil?
+
+          job = app.jobs.find(row[:id])
+          job ? app.settings.tickets.cost_now(job, line) : { cents: nil, at_least: true }
         end
 
         # Of the jobs that went out, the last first: what is due, what was found.
@@ -154,20 +164,24 @@ module Miser
           app.jobs.catch_up(Jobs::BEHIND_MOST)
           due = app.jobs.rechecks.due(machines: machines.map { |m| m['id'] }).group_by { |r| r[:machine_id] }
           rows = machines.map { |m| fleet_row(app, m, due.fetch(m['id'], [])) }
-          { owner: owner, on: today, machines: rows, cents: rows.sum { |r| r[:cents] || 0 },
+          { owner: owner, on: today, machines: rows, **all(rows),
             currency: app.settings.market.market.money['currency'],
             open: rows.sum { |r| r[:rechecks].size }, short: rows.count { |r| r[:verdict] == 'owes' } }
         end
+
+        # @param costs [Array<Hash>] cents, at_least
+        def self.all(costs) = { cents: costs.sum { |c| c[:cents] || 0 }, at_least: costs.any? { |c| c[:at_least] } }
 
         def self.fleet_row(app, machine, due)
           jobs = app.settings.learnt.machines.jobs(machine['id'])
           lines = app.jobs.summaries.lines(jobs.map { |j| j[:id] })
           last = lines[jobs.first && jobs.first[:id]]
-          { id: machine['id'], name: machine['name'], model: (machine['machine'] || {})['model'],
-            year: (machine['machine'] || {})['year'], frame: (machine['machine'] || {})['frame'],
+          costs = jobs.map { |j| cost(app, j, lines[j[:id]]) }
+          said = machine['machine'] || {}
+          { id: machine['id'], name: machine['name'], model: said['model'], year: said['year'], frame: said['frame'],
             jobs: jobs.size, job: jobs.first && jobs.first[:id], in_bay: jobs.any? { |j| j[:handed_at].nil? },
             before: lines[jobs.last && jobs.last[:id]]&.fetch('before'), after: last && last['after'],
-            scenario: last && last['scenario'], verdict: last && last['verdict'], cents: jobs.sum { |j| lines.dig(j[:id], 'cents') || 0 },
+            scenario: last && last['scenario'], verdict: last && last['verdict'], **all(costs),
             rechecks: due.map { |r| Present.due(r, today).slice(:due_on, :label, :what, :standing, :words, :job, :id) } }
         end
       end

@@ -181,4 +181,32 @@ class BuyingTest < Miser::Test
     assert_equal taken.list.cents, taken.list.lines.sum(&:cents) + taken.list.shipping_cents
     assert_empty taken.list.unpriced
   end
+
+  # What is ordered costs what it did before it was ordered: its shipping with it, and what has no price still none.
+  def test_an_order_that_is_placed_costs_the_same
+    document = Miser::Cli::DemoData.documents.find { |d| d['id'] == 'dunlin250' }
+    document = document.merge('order' => [{ 'id' => 'o', 'name' => 'Bracket, made to fit' }])
+    ids = (1..).each
+    ticket = ->(job) { Miser::Ticket.new(job, catalogue: CATALOGUE, market: MARKET) }
+    act = lambda do |job, name, value|
+      call = Miser::Stage::Call.new(ticket: ticket.call(job), document: job, value: value, now: '2026-03-01T12:00:00Z',
+        fresh_id: -> { "f#{ids.next}" })
+      Miser::Stage.any_act(name).call(call)
+    end
+    before = ticket.call(document)
+    suppliers = before.list.orders.map { |o| o.supplier.id }
+    assert_operator before.list.shipping_cents, :>, 0
+    assert_equal ['Bracket, made to fit'], before.cost.unpriced
+    after = [*suppliers, 'shelf', 'unpriced'].reduce(document) { |job, value| before.list.lines.any? && act.call(job, 'order_place', value) }
+    placed = ticket.call(after)
+    assert_empty placed.list.lines
+    assert_equal [before.cost.cents, ['Bracket, made to fit'], true], [placed.cost.cents, placed.cost.unpriced, placed.cost.at_least?]
+    assert_match(/Bracket, made to fit/, placed.purchases.waits)
+    row = after['purchases'].find { |r| r['shipping_cents'].to_i.positive? }
+    one_less = ticket.call(act.call(after, 'order_came', "#{row['id']}/gone"))
+    assert_equal placed.purchases.shipping_cents, one_less.purchases.shipping_cents
+    all_back = after.merge('purchases' => after['purchases'].map { |r| r.merge('state' => 'returned') })
+    assert_equal placed.purchases.shipping_cents, ticket.call(all_back).purchases.cents
+    assert_empty ticket.call(all_back).purchases.kept
+  end
 end

@@ -111,6 +111,8 @@ class CardTest < Miser::Test
     assert_equal 'done', card(answered).state(step)
     assert_includes Miser::Verdicts::LeftOpen.new(ticket(answered)).points.map(&:reason), 'weak battery'
     assert_nil card(document.merge('function' => cells(document, 'open'))).held(step)
+    unbought = document.merge('left_open' => [])
+    assert_match(/Neither ordered nor taken from the shelf: Ember LED bulb/, card(unbought).held(card(unbought).step('ready/parts')))
     waiting = document.merge('purchases' => [{ 'id' => 'p', 'key' => 'k', 'name' => 'A bulb', 'state' => 'ordered' }])
     assert_match(/Waits for/, card(waiting).held(card(waiting).step('ready/parts')))
   end

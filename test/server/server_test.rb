@@ -80,12 +80,17 @@ class ServerTest < Miser::Test
     assert_includes %w[keeps too_close], line['verdict']
     assert_equal 'done', view['ticket']['stages'].find { |s| s['stage'] == 'choose' }['state']
     refused = call(:post, "/api/jobs/#{id}/act", { act: 'hand_over', revision: 4 })
-    assert_match(/No lamp was tried/, refused['fields'].first['message'])
+    assert_match(/still open: Draw never read.* And \d more/, refused['fields'].first['message'])
     cells = call(:get, "/api/jobs/#{id}/stages/function?side=open")['lamps'].flat_map { |l| l['cells'] }
-    edit(*cells.map { |c| { op: 'put', at: '/function/open', value: { id: c['key'], saw: 'ok' } } }, id: id, revision: 4)
-    handed = call(:post, "/api/jobs/#{id}/act", { act: 'hand_over', revision: 5 })
+    edit(*%w[open closed].flat_map { |side| cells.map { |c| { op: 'put', at: "/function/#{side}", value: { id: c['key'], saw: 'ok' } } } },
+      id: id, revision: 4)
+    points = call(:get, "/api/jobs/#{id}/stages/hand_over")['left_open'].map { |p| p['key'] }
+    assert_equal %w[draw/unread order/unordered aim card], points
+    edit(*points.each_with_index.map { |key, i| { op: 'add', at: '/left_open', value: { id: "o#{i}", point: key, reason: 'agreed' } } },
+      id: id, revision: 5)
+    handed = call(:post, "/api/jobs/#{id}/act", { act: 'hand_over', revision: 6 })
     assert_equal 'done', handed['ticket']['stages'].last['state']
-    later = edit({ op: 'set', at: '/circuits/main/alternator/rated_w', value: '150' }, id: id, revision: 6)
+    later = edit({ op: 'set', at: '/circuits/main/alternator/rated_w', value: '150' }, id: id, revision: 7)
     assert_equal 'stale', later['ticket']['stages'].last['state'], 'a change upstream overtakes the sheet'
   end
 

@@ -22,6 +22,7 @@ module Miser
 
       def again
         step('again', kind: 'check', where: 'machine', minutes: 3.0, text: 'Try every lamp once more, closed.',
+          held_by: :tried_closed, hold: 'Nothing leaves with a lamp untried after closing, unless it is said why.',
           detail: 'One that worked open and is dark now is a pinched wire.',
           cautions: caution('lamp_hot'), why: why('function', 'closing pinches wires'), opens: { stage: 'function', subject: 'closed' })
       end
@@ -37,7 +38,7 @@ module Miser
         return unless @plan.lamps.flatten.any?(&:head?)
 
         step('aim', kind: 'aim', where: 'wall', minutes: 8.0, tool: 'screwdriver, tape', text: 'Aim the headlamp, rider aboard.',
-          cautions: caution('aim_law'),
+          held_by: :aimed, hold: 'An unaimed beam blinds whoever comes the other way.', cautions: caution('aim_law'),
           why: why('aim', 'the headlamp was changed'), opens: { stage: 'aim', subject: nil })
       end
 

@@ -20,8 +20,7 @@ module Miser
 
       # What is not tried, or wrong, with why it is left so.
       def points(ticket, check, side)
-        open = Verdicts::LeftOpen.new(ticket)
-        return open.points.select { |p| p.key.start_with?('function') }.map(&:to_h) unless side == 'before'
+        return ticket.left_open.points.select { |p| p.key.start_with?('function') }.map(&:to_h) unless side == 'before'
 
         text = check.unseen_words or return []
         [{ key: Card::Holds::UNSEEN, text: text, reason: ticket.stage('fit').card.reasons[Card::Holds::UNSEEN] }]

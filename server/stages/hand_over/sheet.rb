@@ -103,7 +103,7 @@ module Miser
         bill = @view[:bill]
         return [] if bill[:cents].zero? && bill[:unpriced].empty?
 
-        ["Parts #{Buying::Cents.words(bill[:cents])} #{@ticket.market.money['currency']}#{", and without a price: #{bill[:unpriced].join(', ')}" if bill[:unpriced].any?}.".squeeze(' ')]
+        ["Parts #{'at least ' if bill[:unpriced].any?}#{Buying::Cents.words(bill[:cents])} #{@ticket.market.money['currency']}#{", and without a price: #{bill[:unpriced].join(', ')}" if bill[:unpriced].any?}.".squeeze(' ')]
       end
 
       def picture_rows = @picture_rows ||= @view[:pictures].flat_map { |p| %i[before after].filter_map { |side| picture(p, side) } }

@@ -43,7 +43,7 @@ module Miser
         record = Card::Record.new(ticket, ticket.stage('fit').card)
         { circuits: Present.circuits(budget), scenarios: budget.scenarios.map { |s| BudgetView.scenario(budget, s) },
           loads: Present.loads(budget), changed: changed(ticket), beside: beside(ticket),
-          bill: { cents: ticket.list.cents + ticket.purchases.cents, unpriced: ticket.list.unpriced }, must_know: sheet.must_know,
+          bill: ticket.cost.to_h, must_know: sheet.must_know,
           done: record.done, cut: record.cut, tried: record.tried, warranty: warranty(ticket),
           rechecks: rechecks(ticket), look_again: Book::Rechecks.new(ticket.document).words(out_on(ticket)),
           left_open: sheet.left_open.points.map(&:to_h), beam: sheet.beam(ticket.units),
@@ -58,9 +58,9 @@ module Miser
       # The day it went out; today, where it has not yet.
       def self.out_on(ticket) = ticket.stage('hand_over').touched? ? ticket.document.handed_over['at'][0, 10] : Date.today.iso8601
 
-      # What is promised for what was bought, where anything is known of it.
+      # What is promised for what was bought and kept, where anything is known of it.
       def self.warranty(ticket)
-        rows = ticket.purchases.rows.map { |r| [r, Buying::Warranty.new(r, until_day: Days.method(:months_after), days: Days.method(:until))] }
+        rows = ticket.purchases.kept.map { |r| [r, Buying::Warranty.new(r, until_day: Days.method(:months_after), days: Days.method(:until))] }
         rows.select { |_, w| w.known? }.map { |r, w| { name: r['name'], words: w.words } }
       end
     end

@@ -15,9 +15,16 @@ module Miser
       # @return [Hash]
       def view(ticket)
         list = ticket.list
-        { lines: list.lines.map { |l| line(l) }, orders: list.orders.map { |o| order(o) }, cents: list.cents,
+        cost = ticket.cost
+        { open: open_points(ticket), all_cents: cost.cents, all_unpriced: cost.unpriced,
+          lines: list.lines.map { |l| line(l) }, orders: list.orders.map { |o| order(o) }, cents: list.cents,
           shipping_cents: list.shipping_cents, tax: tax(list, ticket.market.money), unpriced: list.unpriced, stuck: list.stuck,
           purchases: purchases(ticket), waits: ticket.purchases.waits, currency: ticket.market.money['currency'] }
+      end
+
+      # What keeps the machine from going, of what is to be had.
+      def open_points(ticket)
+        ticket.left_open.points.select { |p| p.key.start_with?('order/') }.map(&:to_h)
       end
 
       def tax(list, money)

@@ -2449,6 +2449,10 @@ export interface components {
             model: string | null;
             /** @description what its parts come to */
             cents: number | null;
+            /** @description whether something of it has no price */
+            at_least: boolean;
+            /** @description the prices it was reckoned at */
+            prices?: string | null;
             kind: string | null;
             waiting: string | null;
             scenario: string | null;
@@ -3085,6 +3089,7 @@ export interface components {
                 after: components["schemas"]["Figure"] | null;
                 verdict: string | null;
                 cents: number | null;
+                at_least: boolean;
                 bay: string | null;
             }[];
             series: components["schemas"]["BookSeries"][];
@@ -3118,6 +3123,7 @@ export interface components {
             owner: string;
             on: string;
             cents: number;
+            at_least: boolean;
             currency: string | null;
             open: number;
             /** @description machines that owe */
@@ -3136,6 +3142,7 @@ export interface components {
                 scenario: string | null;
                 verdict: string | null;
                 cents: number;
+                at_least: boolean;
                 rechecks: {
                     due_on: string | null;
                     label: string;
@@ -4045,6 +4052,15 @@ export interface components {
                 lines: number;
                 lead_days: number | null;
             }[];
+            /** @description open points of what is to be had */
+            open: {
+                key: string;
+                text: string;
+                reason: string | null;
+            }[];
+            /** @description with what was ordered, and its shipping */
+            all_cents: number;
+            all_unpriced: string[];
             /** @description of what is priced, shipping with it; at least that where something is not */
             cents: number;
             shipping_cents: number;
@@ -4245,6 +4261,7 @@ export interface components {
                 cents: number;
                 minutes: number;
                 missing: string[];
+                missing_times: string[];
                 light: number | null;
             };
             quotes: components["schemas"]["QuoteRow"][];
@@ -4272,7 +4289,10 @@ export interface components {
             changes: string[];
             left_out: string[];
             notes: string[];
-            unpriced: string[];
+            /** @description what the money does not have in it */
+            missing: string[];
+            /** @description what the minutes do not have in them */
+            missing_times: string[];
             lines: {
                 scenario: string;
                 label: string;
@@ -6000,6 +6020,9 @@ export interface components {
              * @description money in cents
              */
             cents?: number;
+            order_id?: components["schemas"]["job_id"];
+            /** Shipping of that order */
+            shipping_cents?: number;
             /**
              * State
              * @enum {unknown}

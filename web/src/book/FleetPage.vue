@@ -37,7 +37,8 @@ const print = () => window.print()
           <span class="text-[1.75rem] font-bold">{{ fleet.short }}</span> owe
         </p>
         <p class="num text-lg">
-          <span class="text-[1.75rem] font-bold">{{ money(fleet.cents) }}</span> {{ fleet.currency }} parts
+          <span v-if="fleet.at_least" class="text-brick">at least </span
+          ><span class="text-[1.75rem] font-bold">{{ money(fleet.cents) }}</span> {{ fleet.currency }} parts
         </p>
         <p class="num text-lg">
           <span class="text-[1.75rem] font-bold">{{ fleet.open }}</span> to look at again
@@ -81,7 +82,9 @@ const print = () => window.print()
               <td class="r font-bold whitespace-nowrap" :class="toneOf(m.verdict)">
                 <template v-if="m.after">{{ signWord(m.after) }} <FigureValue :figure="sizeOf(m.after)" name="Kept now" sigma /></template>
               </td>
-              <td class="r num">{{ m.cents ? money(m.cents) : '' }}</td>
+              <td class="r num">
+                <span v-if="m.at_least" class="block text-sm text-brick">at least</span>{{ m.cents || m.at_least ? money(m.cents) : '' }}
+              </td>
               <td>
                 <span v-for="r in m.rechecks" :key="r.job + r.id" class="block text-sm">
                   <RouterLink

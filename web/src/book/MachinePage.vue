@@ -154,7 +154,9 @@ const counter = (km: number | null | undefined, hours: number | null | undefined
                     >{{ signWord(j.after) }} <FigureValue :figure="sizeOf(j.after)" name="Kept after" sigma
                   /></template>
                 </td>
-                <td class="r num">{{ j.cents ? money(j.cents) : '' }}</td>
+                <td class="r num">
+                  <span v-if="j.at_least" class="block text-sm text-brick">at least</span>{{ j.cents || j.at_least ? money(j.cents) : '' }}
+                </td>
                 <td class="r"><RouterLink class="btn btn-bare" :to="`/job/${j.id}`">open</RouterLink></td>
               </tr>
             </tbody>

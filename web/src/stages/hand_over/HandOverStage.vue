@@ -184,7 +184,7 @@ function amps(id: string, side: 'before' | 'after') {
       </template>
       <p v-if="refused.length" class="mt-2">Wanted, not fitted: {{ refused.map((l) => l.name).join(', ') }}.</p>
       <p v-if="view.bill.cents || view.bill.unpriced.length" class="mt-1" data-testid="bill">
-        Parts {{ money(view.bill.cents)
+        Parts {{ view.bill.unpriced.length ? 'at least ' : '' }}{{ money(view.bill.cents)
         }}<template v-if="view.bill.unpriced.length">, and without a price: {{ view.bill.unpriced.join(', ') }}</template
         >.
       </p>

@@ -40,7 +40,14 @@ const groups = computed(() => {
     </div>
     <FailNote :text="failed" />
     <template v-if="view">
-      <PurchasesPart v-if="view.purchases.length" class="mb-5" :purchases="view.purchases" />
+      <PurchasesPart v-if="view.purchases.length" class="mb-2" :purchases="view.purchases" />
+      <p v-if="view.purchases.length" class="mb-5" data-testid="all">
+        All parts, ordered and still to be had: <span v-if="view.all_unpriced.length" class="text-brick">at least </span
+        ><b class="num">{{ money(view.all_cents) }}</b> <span class="unit">{{ view.currency }}</span>, shipping among it.
+      </p>
+      <ToneNote v-for="p in view.open" :key="p.key" tone="doubt" class="mb-3"
+        >{{ p.text }}{{ p.reason ? ` Left so: ${p.reason}` : '' }}</ToneNote
+      >
       <EmptyBox v-if="view.lines.length === 0">{{
         view.purchases.length ? 'Nothing more is wanted.' : 'Nothing is needed yet: choose a part, a cure or a feed, or take a plan.'
       }}</EmptyBox>
@@ -62,6 +69,15 @@ const groups = computed(() => {
           <div class="flex flex-wrap items-center gap-3">
             <h3 class="mr-auto text-lg">{{ g.name }}</h3>
             <button v-if="g.order" type="button" class="btn" :disabled="job.readonly" @click="job.act('order_place', g.order.supplier_id)">
+              Put down as ordered
+            </button>
+            <button
+              v-else-if="g.name === 'not priced'"
+              type="button"
+              class="btn"
+              :disabled="job.readonly"
+              @click="job.act('order_place', 'unpriced')"
+            >
               Put down as ordered
             </button>
             <button

@@ -52,7 +52,7 @@ const job = useJob()
               <span v-for="m in cost.missing" :key="m" class="block text-sm text-brick">{{ m }}</span>
             </td>
             <td v-for="p in plans" :key="p.letter">
-              <span v-if="p.plan.unpriced.length" class="text-brick">at least </span><b class="num">{{ money(p.plan.cents) }}</b>
+              <span v-if="p.plan.missing.length" class="text-brick">at least </span><b class="num">{{ money(p.plan.cents) }}</b>
               <span class="block text-sm text-dim"
                 >parts {{ money(p.plan.parts_cents) }},
                 {{ p.plan.work_cents === null ? 'work not counted: an hour has no price' : `work ${money(p.plan.work_cents)}` }}</span
@@ -62,10 +62,12 @@ const job = useJob()
           <tr>
             <th scope="row">time</th>
             <td>
-              <span class="num">{{ cost.minutes }}</span> <span class="unit">min</span>
+              <span v-if="cost.missing_times.length" class="text-brick">at least </span><span class="num">{{ cost.minutes }}</span>
+              <span class="unit">min</span>
             </td>
             <td v-for="p in plans" :key="p.letter">
-              <span class="num">{{ p.plan.minutes }}</span> <span class="unit">min</span>
+              <span v-if="p.plan.missing_times.length" class="text-brick">at least </span><span class="num">{{ p.plan.minutes }}</span>
+              <span class="unit">min</span>
             </td>
           </tr>
           <tr>
@@ -100,7 +102,7 @@ const job = useJob()
             <td>–</td>
             <td v-for="p in plans" :key="p.letter">
               <span v-for="n in [...p.plan.left_out, ...p.plan.notes]" :key="n" class="block text-sm">{{ n }}</span>
-              <span v-if="p.plan.unpriced.length" class="block text-sm text-brick">No price: {{ p.plan.unpriced.join(', ') }}</span>
+              <span v-for="m in p.plan.missing" :key="m" class="block text-sm text-brick">{{ m }}</span>
             </td>
           </tr>
           <tr>

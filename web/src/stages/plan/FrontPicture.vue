@@ -19,8 +19,11 @@ const kept = computed(() => props.points.map((p) => p.keeps.value ?? 0))
 const y = computed(() => scaleLinear([Math.min(0, ...kept.value) - 0.4, Math.max(0.5, ...kept.value) + 0.4], [foot, TOP]).nice(5))
 const longest = computed(() => Math.max(...props.points.map((p) => p.minutes), 1))
 const path = computed(() => props.points.map((p, i) => `${i ? 'L' : 'M'}${x.value(p.cents)} ${y.value(p.keeps.value ?? 0)}`).join(''))
+const least = (p: Found) => (p.missing.length ? 'at least ' : '')
+/** To the right of a dot: its money may be more. */
+const arrow = (fromX: number, atY: number) => `M${fromX} ${atY}h12m-5 -4l5 4l-5 4`
 const words = (p: Found) =>
-  `${money(p.cents)}, keeps ${plain(p.keeps.value ?? 0, 1)} A, ${p.minutes} minutes${p.key === props.chosen ? ', shown' : ''}`
+  `${least(p)}${money(p.cents)}, keeps ${plain(p.keeps.value ?? 0, 1)} A, ${p.minutes} minutes${p.key === props.chosen ? ', shown' : ''}`
 </script>
 
 <template>
@@ -44,7 +47,13 @@ const words = (p: Found) =>
       <text v-for="t in xTicks" :key="`x${t}`" :x="x(t)" :y="foot + 20" text-anchor="middle" font-size="14" fill="var(--dim)" class="num">
         {{ plain(t / 100, 0) }}
       </text>
-      <text :x="width - RIGHT" :y="HEIGHT - 8" text-anchor="end" font-size="14" fill="var(--dim)">money, parts and work; dot: minutes</text>
+      <text :x="width - RIGHT" :y="HEIGHT - 8" text-anchor="end" font-size="14" fill="var(--dim)">
+        {{
+          points.some((p) => p.missing.length)
+            ? 'money, parts and work; →: at least, more may come; dot: minutes'
+            : 'money, parts and work; dot: minutes'
+        }}
+      </text>
       <g v-if="limit !== null">
         <path :d="`M${x(limit)} ${TOP - 14}V${foot}`" stroke="var(--brass)" stroke-width="2" stroke-dasharray="6 4" />
         <text :x="x(limit)" :y="TOP - 18" :text-anchor="x(limit) > width / 2 ? 'end' : 'start'" font-size="14" fill="var(--brass)">
@@ -74,6 +83,13 @@ const words = (p: Found) =>
           :fill="p.key === chosen ? 'var(--brass)' : 'var(--led)'"
           :stroke="p.verdict === 'keeps' ? 'var(--ink)' : colourOf(p.verdict)"
           :stroke-width="p.verdict === 'keeps' ? 1.5 : 3"
+        />
+        <path
+          v-if="p.missing.length"
+          :d="arrow(x(p.cents) + radius(p.minutes, longest), y(p.keeps.value ?? 0))"
+          fill="none"
+          stroke="var(--brick)"
+          stroke-width="2"
         />
         <text
           v-if="letters[p.key]"

@@ -98,8 +98,12 @@ function take(found: Found) {
             {{ shown.key === plan.best.value?.key ? (plan.proved.value ? 'The best plan' : 'The best so far') : 'This plan' }}
           </h3>
           <p class="mb-2">
-            <b class="num text-3xl">{{ money(shown.cents) }}</b> <span class="unit">{{ view.currency }}</span>
+            <span v-if="shown.missing.length" class="text-brick">at least </span><b class="num text-3xl">{{ money(shown.cents) }}</b>
+            <span class="unit">{{ view.currency }}</span>
             <span class="ml-3" :class="toneOf(shown.verdict)"><FigureValue :figure="shown.keeps" name="Kept" sigma /> kept</span>
+          </p>
+          <p v-if="shown.missing.length" class="mb-2 text-sm text-brick" data-testid="missing">
+            Not in it: {{ shown.missing.join(', ') }}.
           </p>
           <ul class="mb-3">
             <li v-for="c in shown.changes" :key="c" class="border-t border-line py-1.5">{{ c }}</li>

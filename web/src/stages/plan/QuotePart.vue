@@ -187,7 +187,7 @@ async function accept(offer: Offer) {
           >Quote {{ q.number }}, {{ q.made_on }}: <span :class="TONES[q.state]">{{ q.words }}</span></span
         >
         <span v-for="o in q.offers" :key="o.id"
-          >{{ o.name }} <span class="num">{{ money(o.total_cents) }}</span></span
+          >{{ o.name }} {{ o.missing?.length ? 'at least ' : '' }}<span class="num">{{ money(o.total_cents) }}</span></span
         >
         <a class="btn" :href="paper(q)" download>PDF</a>
       </p>
