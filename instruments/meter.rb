@@ -47,8 +47,26 @@ module Miser
       def simulate(command)
         raise ArgumentError, 'this instrument is not a stand-in' unless simulated?
 
-        @link.tell("SIM:#{command}")
-        verdict = @link.ask('SYST:ERR?')
+        Meter.tell_bench(@link, command)
+      end
+
+      # Words to a stand-in whose cable is pulled: it says no name then, so only one that was known for a stand-in before is spoken to.
+      # @param address [Hash] host, port, confirmed, simulated @param commands [Array<String>]
+      # @raise [Trouble] unreachable, refused
+      # @return [void]
+      def self.simulate(address, commands, timeout: 2.0)
+        raise ArgumentError, 'this instrument is not a stand-in' unless address['simulated'] == true
+
+        link = Scpi.new(address['host'], address['port'], timeout: timeout, confirmed: address['confirmed'] == true)
+        commands.each { |command| tell_bench(link, command) }
+      ensure
+        link&.close
+      end
+
+      # @api private
+      def self.tell_bench(link, command)
+        link.tell("SIM:#{command}")
+        verdict = link.ask('SYST:ERR?')
         raise Trouble.new(:refused, verdict) unless verdict.start_with?('0', '+0')
       end
 

@@ -41,18 +41,26 @@ module Miser
       # As when somebody pulls the cable.
       def hang_up = @lock.synchronize { @callers.each_key(&:close).clear }
 
+      # Words to the bench itself: they reach it with the cable out, so that it can be put back.
+      BENCH = /\A\s*(SIM:|SYST:ERR\?)/i
+      private_constant :BENCH
+
       private
 
+      def pulled? = instrument.fault == 'pulled'
+
       def greet(caller)
-        return caller.close if instrument.fault == 'pulled' || @callers.size >= MOST_CALLERS
+        return caller.close if @callers.size >= MOST_CALLERS
 
         @lock.synchronize { @callers[caller] = Thread.new { converse(caller) } }
       end
 
       def converse(caller)
         while (line = caller.gets(LONGEST_LINE))
+          return hang_up if pulled? && !line.match?(BENCH)
+
           answer = instrument.answer(line)
-          next hang_up if instrument.fault == 'pulled'
+          return hang_up if pulled? && !line.match?(BENCH)
 
           caller.write("#{answer}\n") if answer && (instrument.fault != 'silent' || !line.match?(/READ|MEAS/i))
         end

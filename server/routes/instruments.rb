@@ -81,12 +81,10 @@ module Miser
         end
 
         def self.simulate(address, body)
-          meter = Instruments::Meter.new(address)
-          body.slice('fault', 'jack', 'source').each { |word, value| meter.simulate("#{word.upcase} #{value}") }
+          commands = body.slice('fault', 'jack', 'source').map { |word, value| "#{word.upcase} #{value}" }
+          Instruments::Meter.simulate(address, commands)
         rescue Instruments::Trouble, ArgumentError => e
           raise Refusal.new(422, "The stand-in did not take it: #{e.message}.")
-        ensure
-          meter&.close
         end
 
         def self.act(run, act)

@@ -79,7 +79,7 @@ class BenchScreenTest < Miser::BrowserTest
     assert_selector '[data-testid=run-words]', text: /Keep it lit|keep going|Settled/i
     select 'cable pulled', from: 'Fault to practise on'
     assert_selector '[data-testid=run-words]', text: 'went away in the middle'
-    bench.meter.instrument.answer('SIM:FAULT none')
+    select 'none', from: 'Fault to practise on'
     click_on 'Go on'
     assert_no_text 'went away in the middle'
     click_on 'Accept'

@@ -26,8 +26,16 @@ class CardScreenTest < Miser::BrowserTest
     end
   end
 
+  # What the parts hold and the aim hold ask for is there already.
+  def bought_and_aimed(id = 'ptarmigan550')
+    jobs.change(id, document_revision(id), what: 'bought, and aimed') do |d|
+      d.merge('aim' => { 'set' => true }, 'left_open' => [{ 'id' => 'o', 'point' => 'order/unordered', 'reason' => 'from the store' }])
+    end
+  end
+
   # Space, page keys and arrows: a foot pedal is a keyboard. What holds is done where it is done, by Tab and Enter alone.
   def test_a_whole_card_with_the_keyboard_alone
+    bought_and_aimed
     total = card('ptarmigan550').steps.size
     visit '/job/ptarmigan550/fit'
     with_enter find('[data-testid=at-the-machine]')
@@ -46,9 +54,12 @@ class CardScreenTest < Miser::BrowserTest
     with_enter find('[data-testid=machine] [data-place=A1]')
     with_enter find('button', text: 'All back', exact_text: true)
     assert_no_selector '[data-testid=step-held]'
+    advance_to(card('ptarmigan550').steps.index { |s| s.key == 'end/again' } + 1) { key(turns.next) }
+    try_all('closed') { key(' ') }
     advance_to(total) { key(turns.next) }
+    assert_selector '[data-testid=advance]', text: /\Adone, to the card\z/
     with_key find('[data-testid=advance]'), ' '
-    key(:Escape)
+    assert_no_selector '[data-testid=machine]'
     assert_selector '[data-testid=card-progress]', text: "#{total} of #{total} done"
     saved!
     wait_until { card('ptarmigan550').next_step.nil? }
@@ -116,6 +127,7 @@ class CardScreenTest < Miser::BrowserTest
   end
 
   def test_a_whole_card_by_touch_on_a_tablet
+    bought_and_aimed
     total = card('ptarmigan550').steps.size
     on_a_tablet do
       visit '/job/ptarmigan550/fit'
@@ -135,6 +147,13 @@ class CardScreenTest < Miser::BrowserTest
       touch find('[data-testid=machine] [data-place=A1]')
       thumb 'All back'
       assert_no_selector '[data-testid=step-held]'
+      advance_to(card('ptarmigan550').steps.index { |s| s.key == 'end/again' } + 1) { touch find('[data-testid=advance]') }
+      thumb 'do it now'
+      touch find('[data-testid=all-ok]')
+      assert_selector '[data-testid=untried]', text: /\Aall \d+ tried/
+      saved!
+      touch find('nav a', text: 'Fit')
+      touch find('[data-testid=at-the-machine]')
       advance_to(total) { touch find('[data-testid=advance]') }
       touch find('[data-testid=advance]')
       wait_until { card('ptarmigan550').next_step.nil? }
@@ -146,6 +165,7 @@ class CardScreenTest < Miser::BrowserTest
   # The server gone for as long as it takes: steps are ticked, a picture is taken, the page is opened anew; then all of it
   # arrives, once.
   def test_the_server_away_and_back
+    bought_and_aimed('dunlin250')
     visit '/job/dunlin250/fit'
     assert_selector '[data-testid=at-the-machine]'
     wait_until do
@@ -175,6 +195,50 @@ class CardScreenTest < Miser::BrowserTest
   end
 
   def document_revision(id) = jobs.find(id).revision
+
+  # What lies over the card has the keys and the focus: three arrows in the list of keys tick nothing.
+  def test_what_lies_over_the_card_has_its_keys
+    visit '/job/dunlin250/fit'
+    find('[data-testid=at-the-machine]').click
+    assert_selector '[data-testid=step-number]', text: 'step 1 of'
+    page.execute_script('document.activeElement.blur()')
+    key('?')
+    sheet = find('h2', text: 'Keys', exact_text: true)
+    box = page.evaluate_script('((e) => { const r = e.getBoundingClientRect(); return document.elementFromPoint(r.x + 5, r.y + 5) === e })(arguments[0])', sheet)
+    assert box, 'the sheet lies over the card'
+    3.times { key(:Right) }
+    key(:Escape)
+    assert_no_selector 'h2', text: 'Keys', exact_text: true
+    assert_selector '[data-testid=step-number]', text: 'step 1 of'
+    assert_empty log('dunlin250')
+    key('/')
+    find('input[type=search], [role=combobox]', match: :first).send_keys('Wren')
+    2.times { key(:Escape) } # the first clears what was typed
+    assert_no_selector 'h2', text: 'Find', exact_text: true
+    assert_selector '[data-testid=machine]'
+    key(:PageDown)
+    assert_selector '[data-testid=step-number]', text: 'step 2 of'
+    wait_until { log('dunlin250').size == 1 }
+  end
+
+  # The six usual notes can be touched on a small screen: nothing lies over them.
+  def test_quick_notes_on_a_low_screen
+    page.current_window.resize_to(1280, 713)
+    visit '/job/dunlin250/fit'
+    find('[data-testid=at-the-machine]').click
+    click_button 'note', exact: true
+    covered = page.evaluate_script(<<~JS)
+      [...document.querySelectorAll('[data-testid=note-form] button')].filter((b) => {
+        const r = b.getBoundingClientRect()
+        const there = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2)
+        return !(there && b.contains(there))
+      }).map((b) => b.innerText)
+    JS
+    assert_empty covered
+    within('[data-testid=note-form]') { first('button').click }
+    wait_until { log('dunlin250').any? { |r| r['did'] == 'note' } }
+    assert_selector '[data-testid=step-number]', text: 'step 1 of'
+  end
 
   # A bad cell leads to the diagnosis with its sign entered; what stays open wants a reason, which the sheet prints.
   def test_the_function_check

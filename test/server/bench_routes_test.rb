@@ -66,6 +66,21 @@ class BenchRoutesTest < Miser::Test
     assert call(:get, '/api/shop')['instruments'].first['simulated']
   end
 
+  # A cable that was pulled to practise is put back where it was pulled; nothing else speaks to the meter until then.
+  def test_a_pulled_cable_is_put_back
+    meter = call(:get, '/api/shop')['instruments'].find { |i| i['kind'] == 'meter' }
+    speaks = -> { call(:post, "/api/instruments/#{meter['id']}/try")['ok'] }
+    simulate = lambda do |fault|
+      call(:post, "/api/instruments/#{meter['id']}/simulate", { fault: fault })
+      last_response.status
+    end
+    assert speaks.call
+    assert_equal 204, simulate.call('pulled')
+    refute speaks.call
+    assert_equal 204, simulate.call('none')
+    assert speaks.call
+  end
+
   def test_only_addresses_of_the_shop_are_spoken_to
     assert_equal 404, begin_run(meter: 'elsewhere') && last_response.status
     call(:post, '/api/instruments/nobody/try', {})

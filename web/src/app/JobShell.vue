@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AmpRail from '../rail/AmpRail.vue'
@@ -16,6 +15,7 @@ import { stageFor } from '../stages/registry'
 import { groupsOf, stageAtDigit, stageBeside } from './stageKeys'
 import { useReference } from '../state/useReference'
 import StageMark from '../ui/StageMark.vue'
+import { useKeys } from '../ui/overlays'
 
 const route = useRoute()
 const router = useRouter()
@@ -94,7 +94,7 @@ function goNext() {
   if (job.ticket?.next) void goTo(job.ticket.next)
 }
 
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+useKeys((event) => {
   const target = event.target as HTMLElement
   const inField = /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && (target as HTMLInputElement).type !== 'range'
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !inField) {
@@ -102,7 +102,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     void job.act(event.shiftKey ? 'redo' : 'undo')
     return
   }
-  if (inField || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return
+  if (inField || event.ctrlKey || event.metaKey || event.altKey) return
   const stage = /^[1-9]$/.test(event.key) ? stageAtDigit(stages.value, Number(event.key), String(route.name)) : sideways(event)
   if (stage) {
     event.preventDefault()

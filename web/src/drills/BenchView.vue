@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../api/client'
 import Caution from '../ui/Caution.vue'
@@ -11,6 +10,7 @@ import MendPart from './MendPart.vue'
 import MeterPart from './MeterPart.vue'
 import NotesPart from './NotesPart.vue'
 import type { useDrill } from './useDrill'
+import { useKeys } from '../ui/overlays'
 
 /** The bench: switches and lamps, the meter, what was done, what it may be. */
 const props = defineProps<{ bench: Schemas['DrillBench']; play: Schemas['DrillPlay']; drill: ReturnType<typeof useDrill>; id: string }>()
@@ -38,7 +38,7 @@ const look = () => void props.drill.act({ act: 'look', ...set.value })
 const meter = useTemplateRef<InstanceType<typeof MeterPart>>('meter')
 const mend = useTemplateRef<InstanceType<typeof MendPart>>('mend')
 /** Keys mean nothing while something is being typed. */
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+useKeys((event) => {
   const typed = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
   if (typed || event.ctrlKey || event.metaKey || event.altKey) return
   const done: Record<string, () => void> = { l: look, r: () => meter.value?.read(), m: () => mend.value?.focus() }

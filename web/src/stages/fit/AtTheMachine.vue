@@ -2,8 +2,10 @@
 import { Dialog, DialogPanel } from '@headlessui/vue'
 import { useEventListener, useIntervalFn, useWakeLock } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { AWAY, ofJob } from '../../api/client'
+import FindAndKeys from '../../find/FindAndKeys.vue'
+import { useKeys, useOverlay } from '../../ui/overlays'
 import { clockText, makeClock } from './clock'
 import TrayGrid from './TrayGrid.vue'
 import TrayPlace from './TrayPlace.vue'
@@ -14,6 +16,8 @@ import { useStepPictures } from './useStepPictures'
 const props = defineProps<{ card: ReturnType<typeof useCard>; from: string | null }>()
 const emit = defineEmits<{ close: [] }>()
 const router = useRouter()
+const route = useRoute()
+const overlay = useOverlay()
 const { job, steps, cells, write, place, addPlace } = props.card
 const pictures = useStepPictures()
 
@@ -95,9 +99,13 @@ function show(key: string) {
 function back() {
   if (index.value > 0) show(steps.value[index.value - 1].key)
 }
+/** After the last step there is the whole card. */
+const last = computed(() => index.value >= steps.value.length - 1)
 function onward() {
   const next = steps.value[index.value + 1]
-  if (next) show(next.key)
+  if (next) return show(next.key)
+  leaveStep()
+  emit('close')
 }
 /** Ticks the step and goes on; one whose hold is not free stays. */
 function advance() {
@@ -131,7 +139,7 @@ function pick(cell: Cell) {
 
 const ON = ['PageDown', 'ArrowRight', 'ArrowDown', ' ', 'Spacebar']
 const BACK = ['PageUp', 'ArrowLeft', 'ArrowUp']
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+useKeys((event) => {
   const target = event.target as HTMLElement
   if (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || event.ctrlKey || event.metaKey || event.altKey) return
   // A button in hand other than the large one does its own thing on space.
@@ -142,7 +150,12 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   else if (event.key.toLowerCase() === 'p') pause()
   else return
   event.preventDefault()
-})
+}, overlay)
+// Found and gone to from here: the card is left.
+watch(
+  () => route.fullPath,
+  () => emit('close'),
+)
 watch(note, (open) => open === '' && void nextTick(() => document.querySelector<HTMLTextAreaElement>('#step-note')?.focus()))
 </script>
 
@@ -210,23 +223,6 @@ watch(note, (open) => open === '' && void nextTick(() => document.querySelector<
                 <b v-if="s.tool">{{ s.tool }}</b>
               </li>
             </ol>
-            <form v-if="note !== null" class="mt-4" @submit.prevent="addNote(note)">
-              <label for="step-note" class="block text-dim">Note to this step</label>
-              <textarea
-                id="step-note"
-                v-model="note"
-                class="field min-h-24 text-xl"
-                maxlength="600"
-                @keydown.enter.exact.prevent="addNote(note)"
-                @keydown.esc.stop.prevent="note = null"
-              />
-              <div class="mt-2 flex flex-wrap gap-2">
-                <button v-for="q in card.view.value?.quick_notes" :key="q" type="button" class="btn min-h-14" @click="addNote(q)">
-                  {{ q }}
-                </button>
-                <button type="submit" class="btn btn-main min-h-14">Keep it</button>
-              </div>
-            </form>
           </article>
           <aside v-if="cells.length" aria-label="Tray">
             <p class="mb-2 flex justify-between text-lg">
@@ -245,6 +241,24 @@ watch(note, (open) => open === '' && void nextTick(() => document.querySelector<
           <template v-else>{{ unsent }} to send.</template>
         </p>
         <footer class="sticky bottom-0 mt-3 grid grid-cols-[1fr_1fr_1fr_2fr] gap-3 bg-paper pt-2 pb-4">
+          <!-- With the buttons, so that nothing of it lies under them. -->
+          <form v-if="note !== null" class="col-span-4" data-testid="note-form" @submit.prevent="addNote(note)">
+            <label for="step-note" class="block text-dim">Note to this step</label>
+            <textarea
+              id="step-note"
+              v-model="note"
+              class="field min-h-16 text-xl"
+              maxlength="600"
+              @keydown.enter.exact.prevent="addNote(note)"
+              @keydown.esc.stop.prevent="note = null"
+            />
+            <div class="mt-2 flex flex-wrap gap-2">
+              <button v-for="q in card.view.value?.quick_notes" :key="q" type="button" class="btn min-h-14" @click="addNote(q)">
+                {{ q }}
+              </button>
+              <button type="submit" class="btn btn-main min-h-14">Keep it</button>
+            </div>
+          </form>
           <button type="button" class="btn min-h-24 justify-center text-2xl" :disabled="index === 0" @click="back">back</button>
           <button type="button" class="btn min-h-24 justify-center text-2xl" :disabled="job.readonly" @click="note = ''">note</button>
           <label class="btn min-h-24 cursor-pointer justify-center text-2xl focus-within:outline-3">
@@ -260,10 +274,23 @@ watch(note, (open) => open === '' && void nextTick(() => document.querySelector<
             />
           </label>
           <button ref="main" type="button" class="btn btn-main min-h-24 justify-center text-3xl" data-testid="advance" @click="advance">
-            {{ step?.state === 'done' ? 'next' : step?.held ? (step.opens ? 'do it now' : 'see what it waits for') : 'done, next' }}
+            {{
+              step?.state === 'done'
+                ? last
+                  ? 'to the card'
+                  : 'next'
+                : step?.held
+                  ? step.opens
+                    ? 'do it now'
+                    : 'see what it waits for'
+                  : last
+                    ? 'done, to the card'
+                    : 'done, next'
+            }}
           </button>
         </footer>
       </DialogPanel>
+      <FindAndKeys :overlay="overlay" />
     </div>
   </Dialog>
 </template>

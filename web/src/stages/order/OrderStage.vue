@@ -9,6 +9,7 @@ import ToneNote from '../../ui/ToneNote.vue'
 import TextField from '../../ui/TextField.vue'
 import QuantityField from '../../ui/QuantityField.vue'
 import { money } from '../../ui/format'
+import LeftOpenPart from '../../parts/LeftOpenPart.vue'
 import PurchasesPart from './PurchasesPart.vue'
 
 /** Everything the job needs, once: what each stage asks for, priced and shared out among suppliers. */
@@ -45,9 +46,6 @@ const groups = computed(() => {
         All parts, ordered and still to be had: <span v-if="view.all_unpriced.length" class="text-brick">at least </span
         ><b class="num">{{ money(view.all_cents) }}</b> <span class="unit">{{ view.currency }}</span>, shipping among it.
       </p>
-      <ToneNote v-for="p in view.open" :key="p.key" tone="doubt" class="mb-3"
-        >{{ p.text }}{{ p.reason ? ` Left so: ${p.reason}` : '' }}</ToneNote
-      >
       <EmptyBox v-if="view.lines.length === 0">{{
         view.purchases.length ? 'Nothing more is wanted.' : 'Nothing is needed yet: choose a part, a cure or a feed, or take a plan.'
       }}</EmptyBox>
@@ -148,6 +146,7 @@ const groups = computed(() => {
           </div>
         </section>
       </template>
+      <LeftOpenPart v-if="view.open.length" class="mb-5" :points="view.open" />
       <section aria-labelledby="own-head">
         <div class="mb-2 flex flex-wrap items-center gap-3">
           <h3 id="own-head" class="mr-auto text-lg">Added by hand</h3>

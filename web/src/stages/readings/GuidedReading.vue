@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import WarmUpChart from '../../charts/WarmUpChart.vue'
@@ -9,6 +8,7 @@ import { useReference } from '../../state/useReference'
 import Caution from '../../ui/Caution.vue'
 import { plain } from '../../ui/format'
 import { useRun, type Run } from './useRun'
+import { useKeys } from '../../ui/overlays'
 
 const props = defineProps<{
   name: string
@@ -72,13 +72,10 @@ async function fault(what: 'none' | 'pulled' | 'garbage' | 'silent' | 'overload'
   await api.POST('/api/instruments/{id}/simulate', { params: { path: { id: instruments.meter.id } }, body: { fault: what } })
 }
 
-useEventListener(
-  window,
-  'keydown',
-  (event: KeyboardEvent) => {
+useKeys(
+  (event) => {
     const target = event.target as HTMLElement
     if (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || event.ctrlKey || event.metaKey || event.altKey) return
-    if (document.querySelector('[role="dialog"]')) return
     const key = event.key.toLowerCase()
     const deed = key === 'a' && acceptable.value ? accept : key === 'r' && run.value ? again : key === 'escape' ? quit : null
     if (!deed) return
@@ -86,6 +83,7 @@ useEventListener(
     event.stopImmediatePropagation()
     void deed()
   },
+  null,
   { capture: true },
 )
 const benchVolts = computed(() => (reference.tables ? plain(reference.tables.bench_v, 1) : ''))

@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { api, AWAY, type Schemas } from '../../api/client'
 import { useJob } from '../../state/useJob'
 import { plain } from '../../ui/format'
+import { useKeys } from '../../ui/overlays'
 
 /** Taps in time with the flashes; held down while lit, they give the lit share too. */
 const props = defineProps<{ side: 'before' | 'after' }>()
@@ -44,7 +45,7 @@ function take() {
 }
 const typing = (t: EventTarget | null) =>
   /^(INPUT|TEXTAREA|SELECT|BUTTON)$/.test((t as HTMLElement).tagName) || (t as HTMLElement).getAttribute('role') === 'button'
-useEventListener(window, 'keydown', (e: KeyboardEvent) => {
+useKeys((e) => {
   if (e.key !== ' ' || e.repeat || typing(e.target)) return
   e.preventDefault()
   down()
