@@ -18,6 +18,7 @@ require_relative 'changes'
 require_relative 'accessories'
 require_relative 'options'
 require_relative 'ride'
+require_relative 'six_volts'
 require_relative 'flags'
 
 module Miser
@@ -97,6 +98,9 @@ module Miser
           ledger && Ride.new(ledger, document.ride, document.scenarios.to_h { |s| [s['id'], s] }, @machine, settings)
         end
       end
+
+      # @return [String, nil] why nothing is said of this machine
+      def refusal = @refusal ||= SixVolts.refusal(document)
 
       # @return [Array<Flags::Flag>]
       def flags = @flags ||= Flags.new(self).all
@@ -261,7 +265,7 @@ module Miser
           next [c['id'], circuits('before')[c['id']]] if side != 'before' && !c['regulator_after']
 
           c = c.merge('regulator' => Job::Document.part(c, 'regulator').merge(c['regulator_after'])) if side != 'before'
-          [c['id'], Circuit.new(c, @machine, settings)]
+          [c['id'], Circuit.new(c, @machine, settings, refused: refusal)]
         end
       end
 

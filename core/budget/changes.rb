@@ -45,8 +45,8 @@ module Miser
 
       def saving(circuit_id, old, new)
         volts = @before[circuit_id].circuit.volts
-        unknown = [old, new].compact.find { |e| !e.load.known? }
-        return Figure.unknown('A', unknown.load.reason) if unknown
+        why = [old, new].compact.filter_map { |e| e.load.reason_at(volts) }.first
+        return Figure.unknown('A', why) if why
 
         pair = [old, new].map { |e| e ? e.load.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0) }
         first, other = [old, new].compact.map(&:load)
@@ -66,9 +66,10 @@ module Miser
         ledger = @before[circuit_id]
         line = ledger.line(scenario)
         volts = ledger.circuit.volts
-        delta = [[new, 1], [old, -1]].sum { |e, sign| e&.load&.known? ? sign * scenario.duty(e.row) * e.load.amps(volts) : 0.0 }
-        unknown = [old, new].compact.any? { |e| !e.load.known? }
+        unknown = [old, new].compact.any? { |e| e.load.reason_at(volts) }
         return { id: scenario.id, keeps_delta: nil, break_even: Figure.unknown('rpm', 'draw unknown') } if unknown || !line.spends.known?
+
+        delta = [[new, 1], [old, -1]].sum { |e, sign| e ? sign * scenario.duty(e.row) * e.load.amps(volts) : 0.0 }
 
         { id: scenario.id, keeps_delta: -delta, break_even: ledger.break_even([line.spends.value + delta, 0.0].max) }
       end

@@ -16,8 +16,9 @@ module Miser
 
       # @param document [Hash] member of the job's circuits
       # @param machine [Hash]
-      # @param settings [Assumptions]
-      def initialize(document, machine, settings)
+      # @param settings [Assumptions] @param refused [String, nil] why nothing is said of its machine
+      def initialize(document, machine, settings, refused: nil)
+        @refused = refused
         @document = document
         @machine = machine
         @settings = settings
@@ -163,6 +164,7 @@ module Miser
 
       # One fit for all that is known; what is not known stays wide.
       def fitted
+        return needs(@refused) if @refused
         return needs('charging output is unknown: enter the rated watts, or measure what it earns') unless rating || points.any?
         return needs('enter the cut-in speed or the idle speed') unless cut_in
 

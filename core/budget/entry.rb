@@ -27,7 +27,9 @@ module Miser
 
       # @param volts [Float] of its circuit, one for all its scenarios
       # @return [Array<Float>, nil] A: amps, their doubt, the meter's gain in it, the clamp's; nil where its draw is unknown
-      def draw(volts) = @draw ||= load.known? ? [load.amps(volts), load.sigma(volts), load.gain(volts), load.clamp(volts)] : nil
+      def draw(volts)
+        @draw ||= load.reason_at(volts).nil? ? [load.amps(volts), load.sigma(volts), load.gain(volts), load.clamp(volts)] : nil
+      end
 
       def id = row['id']
       def name = row['name']

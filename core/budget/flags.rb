@@ -15,7 +15,7 @@ module Miser
         def short = [SHORT.fetch(key, key), side == 'before' ? 'as it came in' : nil].compact.join(', ')
       end
 
-      SHORT = { 'ac_runaway' => 'volts run away', 'ac_burnt' => 'a burnt filament lets the volts run away',
+      SHORT = { 'six_volts' => 'a machine of 6 V', 'dark' => 'a lamp stays dark', 'ac_runaway' => 'volts run away', 'ac_burnt' => 'a burnt filament lets the volts run away',
                 'crest' => 'crest volts too high for an LED', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice',
                 'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
                 'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers',
@@ -36,11 +36,28 @@ module Miser
 
       # @return [Array<Flag>]
       def all
-        [data_bus, *runaways, *burnt, *starved, *needs_dc, *crests, *charging_fault, *flicker, *signals, *hot_regulators, *curve_remarks,
+        [six_volts, data_bus, *dark, *runaways, *burnt, *starved, *needs_dc, *crests, *charging_fault, *flicker, *signals, *hot_regulators, *curve_remarks,
           *nothing_kept].compact
       end
 
       private
+
+      def six_volts
+        refusal = @budget.refusal
+        refusal && Flag.new(key: 'six_volts', level: 'danger', text: refusal, cure: 'Do it by hand, or enter the volts that were meant.')
+      end
+
+      # A lamp that must shine and does not: no saving, whatever it does not draw.
+      def dark
+        @budget.ledgers('after').values.flat_map do |ledger|
+          volts = ledger.circuit.volts
+          lit = ledger.entries.select { |e| @budget.scenarios.any? { |s| s.running? && s.duty(e.row).positive? } }
+          lit.filter_map { |e| e.load.dark_words(volts) }.map do |words|
+            Flag.new(key: 'dark', level: 'danger', side: 'after', text: "#{words[0].upcase}#{words[1..]}.",
+              cure: 'Fit one made for these volts.')
+          end
+        end
+      end
 
       def data_bus
         return unless @budget.document.data_bus?

@@ -35,8 +35,7 @@ module Miser
       # @return [Figure] A
       def spends
         @spends ||= if unknown_loads.any?
-                      Figure.unknown('A',
-                        "draw #{'with the key off ' if scenario.parked?}unknown: #{unknown_loads.map { |b| b.entry.name }.join(', ')}")
+                      Figure.unknown('A', unknown_words)
                     else
                       Figure.new(known_spends, 'A', sigma: Math.sqrt(load_variance + (spend_by_volts**2)),
                         assumed: blocks.any?(&:assumed?)) { spends_working }
@@ -223,6 +222,12 @@ module Miser
           sums = @ledger.together ? blocks.select(&:sigma).sum(0.0) { |b| summed_with(b) } : 0.0
           gain.zero? ? sums : sums + (gain**2) - blocks.sum(0.0) { |b| (b.gain || 0.0)**2 }
         end
+      end
+
+      def unknown_words
+        dark = scenario.parked? ? [] : unknown_loads.filter_map { |b| b.entry.load.dark_words(@volts) }
+        unread = unknown_loads.select { |b| scenario.parked? || b.entry.load.dark_words(@volts).nil? }.map { |b| b.entry.name }
+        [*dark, unread.any? ? "draw #{'with the key off ' if scenario.parked?}unknown: #{unread.join(', ')}" : nil].compact.join('; ')
       end
 
       def life_words(life)

@@ -15,8 +15,8 @@ module Miser
       end
       # What a part does of what the lamp does.
       # @!attribute load_id [String] @!attribute word [String] low, brake … @!attribute how [String] part, kept, dark, unsaid
-      # @!attribute amps, saving [Figure] A, of all copies
-      Function = Struct.new(:load_id, :word, :how, :amps, :saving, keyword_init: true)
+      # @!attribute amps, saving [Figure] A, of all copies @!attribute dark [String, nil] that it gives no light at the volts it gets
+      Function = Struct.new(:load_id, :word, :how, :amps, :saving, :dark, keyword_init: true)
 
       # @param budget [Budget] @param lamp [Job::Lamp]
       # @param scenario [Scenario, nil] looked at
@@ -54,7 +54,7 @@ module Miser
         volts = circuit(row).circuit.volts
         amps = load ? load.figure(volts) : Figure.new(0.0, 'A', sigma: 0.0)
         Function.new(load_id: row['id'], word: Job::Functions::BY_KEY[Job::Functions.of(row['role'])]&.word,
-          how: known ? known.fetch('how', 'part') : 'unsaid', amps: amps, saving: saving(row, load, amps, volts))
+          how: known ? known.fetch('how', 'part') : 'unsaid', amps: amps, saving: saving(row, load, amps, volts), dark: load&.dark_words(volts))
       end
 
       def saving(row, load, new, volts)
@@ -76,13 +76,15 @@ module Miser
         reason = unknown(line, pairs)
         return reason if reason
 
-        changed(line, pairs.select { |_, load| load.nil? || load.known? }.map { |row, load| swap(line, row, load) })
+        changed(line, pairs.select do |_, load|
+          load.nil? || load.reason_at(line.circuit.volts).nil?
+        end.map { |row, load| swap(line, row, load) })
       end
 
       # @return [Figure, nil] why it can't be said
       def unknown(line, pairs)
-        mine = pairs.find { |row, load| load && !load.known? && duty(row).positive? }
-        return Figure.unknown('A', mine.last.reason) if mine
+        mine = pairs.filter_map { |row, load| load && duty(row).positive? ? load.reason_at(line.circuit.volts) : nil }.first
+        return Figure.unknown('A', mine) if mine
         return line.earns unless line.earns.known?
 
         others = line.unknown_loads.reject { |b| pairs.any? { |row, _| row['id'] == b.entry.id } }

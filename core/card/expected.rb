@@ -7,8 +7,10 @@ module Miser
   module Card
     # What each lamp must do in each state, and what the signals and the wiring, solved, foretell that it does.
     class Expected
-      WORDS = { 'on' => 'on', 'off' => 'off', 'flash' => 'flashes', 'dim' => 'dim', 'any' => 'either' }.freeze
+      WORDS = { 'on' => 'on', 'brighter' => 'brighter', 'off' => 'off', 'flash' => 'flashes', 'dim' => 'dim', 'any' => 'either' }.freeze
       LOOKS = { 'flashes' => 'flash', 'steady' => 'on', 'dim' => 'dim', 'ghost' => 'off', 'dark' => 'off' }.freeze
+      # It must be lit; how bright a solved circuit says, is not held against it.
+      LIT = %w[on brighter].freeze
       COMMANDS = %w[left right hazard].freeze
       SIGNS = { 'dark' => %w[lamps dark], 'dim' => %w[lamps dim], 'lit' => %w[lamps steady], 'rate' => %w[rate fast] }.freeze
       # Switches that a lamp burns with as machines come, and one that puts it out; others burn with the key.
@@ -25,7 +27,7 @@ module Miser
 
       # What it must do: as its feed was wished for, else as machines come.
       # @return [String] of WORDS
-      def of(lamp, state) = wished(lamp, state) || stock(lamp, state)
+      def of(lamp, state) = brighter?(lamp, state) ? 'brighter' : (wished(lamp, state) || stock(lamp, state))
 
       # What it does by the circuit as solved.
       # @return [String, nil] of WORDS; nil where nothing was solved
@@ -35,7 +37,7 @@ module Miser
       def wrong?(lamp, state)
         told = foretold(lamp, state)
         should = of(lamp, state)
-        !told.nil? && should != 'any' && told != should && !(should == 'on' && told == 'dim')
+        !told.nil? && should != 'any' && told != should && !(LIT.include?(should) && told == 'dim') && !(should == 'brighter' && told == 'on')
       end
 
       # Where a diagnosis begins: the command, and what is seen of which lamp there.
@@ -113,10 +115,17 @@ module Miser
       def stock(lamp, state)
         return COMMANDS.include?(state.key) ? 'flash' : 'off' if lamp.role == 'telltale'
         return state.on.include?(lamp.role.delete_prefix('signal_')) ? 'flash' : 'off' if lamp.role.start_with?('signal_')
+        return 'any' if lamp.row['group'] == 'accessory'
 
         on = with_key(state.on)
         needed, out = STOCK.fetch(lamp.role, [%w[key], nil])
         (needed - on).empty? && !(out && on.include?(out) && !lamp.row['stays_on']) ? 'on' : 'off'
+      end
+
+      # A brake light that shares its lamp with the tail light, and both are on.
+      def brighter?(lamp, state)
+        state.key == FunctionCheck::BRAKE_LIT && lamp.role == 'brake' &&
+          @ticket.document.loads.any? { |l| l['role'] == 'tail' && Job::Document.lamp_id(l) == lamp.lamp_id }
       end
 
       def with_key(on) = @ticket.document.own('wiring')['lights'] == 'with_key' && on.include?('key') ? on | %w[lights] : on

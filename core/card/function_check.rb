@@ -10,29 +10,33 @@ module Miser
       SIDES = { 'before' => 'as it came in', 'open' => 'while it is open', 'closed' => 'closed again' }.freeze
       # What was seen. ok: as it should be.
       SAW = { 'ok' => 'works', 'dim' => 'dim', 'dark' => 'dark', 'colour' => 'wrong colour', 'rate' => 'wrong rate',
-              'lit' => 'lit, and should not be' }.freeze
+              'same' => 'no brighter', 'lit' => 'lit, and should not be' }.freeze
       # What may be seen where something else should be, by what should be.
-      MAY = { 'off' => %w[ok lit], 'on' => %w[ok dim dark colour], 'dim' => %w[ok dark lit colour],
+      MAY = { 'off' => %w[ok lit], 'on' => %w[ok dim dark colour], 'brighter' => %w[ok same dim dark colour], 'dim' => %w[ok dark lit colour],
               'flash' => %w[ok dim dark colour rate lit],
               'any' => SAW.keys }.freeze
       # @!attribute key [String] @!attribute label [String] @!attribute on [Array<String>] switches of the wiring that are on
       State = Struct.new(:key, :label, :on, keyword_init: true)
+      # Only here a brake light is told from the tail light in the same lamp.
+      BRAKE_LIT = 'brake_lit'
       USUAL = [
         State.new(key: 'off', label: 'key off', on: []), State.new(key: 'key', label: 'key', on: %w[key]),
         State.new(key: 'low', label: 'low beam', on: %w[key lights]), State.new(key: 'high', label: 'high beam', on: %w[high key lights]),
         State.new(key: 'brake_hand', label: 'brake, hand', on: %w[brake key]), State.new(key: 'brake_foot', label: 'brake, foot',
           on: %w[brake key]),
-        State.new(key: 'left', label: 'left', on: %w[key left]), State.new(key: 'right', label: 'right', on: %w[key right]),
+        State.new(key: BRAKE_LIT, label: 'brake, lights on', on: %w[brake key lights]), State.new(key: 'left', label: 'left', on: %w[key left]), State.new(key: 'right', label: 'right', on: %w[key right]),
         State.new(key: 'hazard', label: 'hazard', on: %w[key left right]), State.new(key: 'horn', label: 'horn', on: %w[horn key])
       ].freeze
       # States that only machines with such a lamp have.
-      FOR = { 'high' => %w[head_high], 'brake_hand' => %w[brake], 'brake_foot' => %w[brake], 'left' => %w[signal_left],
+      FOR = { 'high' => %w[head_high], 'brake_hand' => %w[brake], 'brake_foot' => %w[brake], BRAKE_LIT => %w[brake], 'left' => %w[signal_left],
               'right' => %w[signal_right],
               'hazard' => %w[signal_left signal_right] }.freeze
       # Point that a machine is not tried again once it is closed.
       CLOSED = 'function/closed'
       # More of one load than these stand together.
       MOST_APART = 6
+      # Groups of loads that are tried: all that lights, and all that was added.
+      TRIED = %w[lamp accessory].freeze
       # Where two of a load hang, unless it is said.
       ENDS = %w[front rear].freeze
 
@@ -128,7 +132,7 @@ module Miser
       def rows(side)
         before = side == 'before'
         off = @document.choices.select { |c| c['action'] == 'remove' }.map { |c| c['position_id'] }
-        list = @document.loads.select { |l| l['group'] == 'lamp' && !l['fed_by'] }
+        list = @document.loads.select { |l| TRIED.include?(l['group']) && !l['fed_by'] }
         list = list.reject { |l| before ? l['brought_by'] || l['wanted'] : (l['wanted'] && !l['taken']) || off.include?(Job::Document.lamp_id(l)) }
         list.flat_map { |l| apart(l) }
       end

@@ -6,16 +6,18 @@ module Miser
     class Battery
       # @!attribute rest [Array<Array(Float, Float)>] open-circuit volts by state of charge: common practice
       # @!attribute rested [Range] V that a rested one may have
-      # @!attribute ohm_ah, peukert [String] settings
-      Kind = Struct.new(:key, :label, :rest, :rested, :ohm_ah, :peukert, keyword_init: true)
+      # @!attribute ohm_ah, peukert, limit_c, taper [String] settings
+      # @!attribute takes_all [Boolean] whether it takes what is given, up to its limit, until it is nearly full
+      Kind = Struct.new(:key, :label, :rest, :rested, :ohm_ah, :peukert, :limit_c, :taper, :takes_all, keyword_init: true)
 
       # The usual one first. Lithium means iron phosphate: the kind sold for starting engines.
       KINDS = [
         Kind.new(key: 'lead', label: 'lead acid', rest: [[0.0, 11.8], [0.5, 12.2], [1.0, 12.8]],
           rested: 11.5..13.2,
-          ohm_ah: 'battery_ohm_ah', peukert: 'peukert'),
+          ohm_ah: 'battery_ohm_ah', peukert: 'peukert', limit_c: 'charge_limit_c', taper: 'charge_taper', takes_all: false),
         Kind.new(key: 'lithium', label: 'lithium', rest: [[0.0, 12.0], [0.1, 13.0], [0.2, 13.1], [0.9, 13.3], [1.0, 13.4]],
-          rested: 11.5..13.8, ohm_ah: 'lithium_ohm_ah', peukert: 'peukert_lithium')
+          rested: 11.5..13.8, ohm_ah: 'lithium_ohm_ah', peukert: 'peukert_lithium', limit_c: 'lithium_limit_c', taper: 'lithium_taper',
+          takes_all: true)
       ].freeze
       BY_KEY = KINDS.to_h { |kind| [kind.key, kind] }.freeze
 
@@ -39,8 +41,8 @@ module Miser
         @ohms_given = document['resistance_ohm']
         @ohms = [@ohms_given || (settings[@kind.ohm_ah] / capacity_ah), LEAST_OHMS].max
         @charge = document['charge'] || (document['rest_v'] && charge_at(document['rest_v'])) || settings[:start_soc]
-        @takes = settings[:charge_acceptance] * capacity_ah
-        @taper = [(1.0 - @charge) / settings[:charge_taper], 1.0].min
+        @takes = @kind.takes_all ? 1.0 / @ohms : settings[:charge_acceptance] * capacity_ah
+        @taper = [(1.0 - @charge) / settings[@kind.taper], 1.0].min
         @rest_v = document['charge'] || document['rest_v'].nil? ? rest_at(@charge) : document['rest_v']
       end
 
@@ -63,8 +65,8 @@ module Miser
       # @return [Float] charge, 0 to 1
       def charge_at(volts) = between(kind.rest.map(&:reverse), volts)
 
-      # Amps it gives (above 0) or takes (below 0) with its terminals at those volts. What it
-      # takes tapers as it fills: with its rest volts, and to nothing at the end.
+      # Amps it gives (above 0) or takes (below 0) with its terminals at those volts. What lead takes tapers as it fills,
+      # with its rest volts, and to nothing at the end; lithium takes what its resistance lets in, within its limit, till nearly full.
       # @return [Float] A
       def amps(volts)
         return (rest_v - volts) / ohms if volts < rest_v
@@ -73,7 +75,7 @@ module Miser
       end
 
       # @return [Float] A it takes at the most
-      def most_charge = @most_charge ||= @settings[:charge_limit_c] * capacity_ah
+      def most_charge = @most_charge ||= @settings[kind.limit_c] * capacity_ah
 
       # How fast its charge changes. Drawn harder than it is rated for it gives less in all
       # (Peukert), drawn softer never more than it has.

@@ -55,6 +55,19 @@ module Miser
       # @return [Boolean] whether it drifts as it warms
       def drifts? = Law.named(law_key).drifts
 
+      # A lamp that gets fewer volts than it works from is dark: what it does not draw then is no saving.
+      # @param volts [Float] at the battery where it has a feed
+      # @return [String, nil] in words; nil where it works, or is no lamp
+      def dark_words(volts)
+        return unless known? && law.min_v.positive? && (role.nil? || role.group == 'lamp') && lamp_volts(volts) < law.min_v
+
+        format('%<name>s gives no light at %<there>.1f V: it works from %<least>.1f V', name: name, there: lamp_volts(volts), least: law.min_v)
+      end
+
+      # @param volts [Float] at the battery where it has a feed
+      # @return [String, nil] why its draw there is not known, or counts for nothing
+      def reason_at(volts) = reason || dark_words(volts)
+
       # @param volts [Float] at the battery where it has a feed
       # @return [Float] A, all of the count together
       def amps(volts) = count * fed.current(volts)
@@ -130,7 +143,8 @@ module Miser
 
       # @return [Figure] amps at those volts
       def figure(volts)
-        return Figure.unknown('A', reason) unless known?
+        why = reason_at(volts)
+        return Figure.unknown('A', why) if why
 
         (@figures ||= {})[volts] ||= Figure.new(amps(volts), 'A', sigma: sigma(volts), assumed: anchor.origin.assumed?) { working(volts) }
       end

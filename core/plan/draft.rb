@@ -32,6 +32,9 @@ module Miser
         @axis = axis
         @left_out = []
         @count = 0
+        refusal = ticket.budget.refusal
+        raise NotYet.new(why: refusal) if refusal
+
         @articles = []
         @onces = {}
         @bare = bare_document

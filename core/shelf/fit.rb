@@ -39,7 +39,7 @@ module Miser
 
       private
 
-      def of_lamp = [*(@headlight ? [] : [base, feed, form]), *taken_over, polarity, colour].compact
+      def of_lamp = [*(@headlight ? [] : [base, feed, form]), *taken_over, polarity, volts, colour].compact
 
       # A headlight that was never measured hinders nobody from reading the shelf: one line says so.
       def of_housing
@@ -68,6 +68,9 @@ module Miser
 
         @part['supply'] == 'ac' ? finding('feed', 'no', 'takes AC alone; a battery feeds this lamp') : nil
       end
+
+      # What gives no light at the volts there.
+      def volts = @option.functions.filter_map(&:dark).first&.then { |words| finding('volts', 'no', words) }
 
       # A headlamp's unit goes where a headlamp is, or a lamp beside it.
       def form

@@ -29,7 +29,7 @@ module Miser
 
       # @return [Array<Hash>] at and text: what must be known before it can be solved
       def missing
-        list = []
+        list = @budget.refusal ? [{ at: '/machine', text: 'a machine of 12 V' }] : []
         list << { at: '/loads', text: 'signal lamps, left and right' } unless SIDES.all? { |s| rows("signal_#{s}").any? }
         list << { at: '/signals/flasher', text: 'the flasher’s kind' } unless kind
         list << { at: '/signals/telltale', text: 'how the tell-tale is wired' } if rows('telltale').any? && @entered['telltale'].nil?

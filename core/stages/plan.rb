@@ -19,6 +19,7 @@ module Miser
 
       # A plan taken: every choice at once. See Miser::Plan::Taking for how it is written.
       act('plan_take') do |call|
+        PlanStage.reckoned!(call)
         words = Miser::Plan::Taking.read(call.value)
         taken = Miser::Plan::Taking.new(call.ticket, call.ticket.market.parts, call.fresh_id).apply(words)
         taken.merge('plan' => (taken['plan'] || {}).merge('taken' => call.value))
@@ -28,6 +29,7 @@ module Miser
 
       # Up to three plans, or the job as it stands, offered to the owner at the prices of now.
       act('quote_make') do |call|
+        PlanStage.reckoned!(call)
         keys = call.value.split(AND).uniq
         unless keys.size.between?(1, Quote::Quotes::MOST)
           raise Stage::Unavailable.new(field: 'Plans', given: call.value, accepts: "one to #{Quote::Quotes::MOST} plans, or now, with #{AND} between")
@@ -52,6 +54,12 @@ module Miser
 
         accepted = { 'offer_id' => offer_id, 'by' => by.strip, 'on' => call.now[0, 10] }
         call.document.merge('quotes' => rows.map { |r| r['id'] == id ? r.merge('accepted' => accepted) : r })
+      end
+
+      # Nothing is planned or offered for a machine that nothing is said of.
+      def self.reckoned!(call)
+        refusal = call.ticket.budget.refusal
+        raise Stage::NotYet.new(field: 'Plan', why: refusal, accepts: 'a machine of 12 V') if refusal
       end
 
       def self.offer(call, key, name)

@@ -77,9 +77,12 @@ module Miser
         rest = before ? @main.circuit.document.dig('battery', 'rest_v') : @checks['rest_v']
         cruise = before ? @main.circuit.measured_volts : @checks['cruise_v']
         health = Charging::Health
-        [check('rest_v', 'Volts at rest', 'V', value: rest, at: before ? "#{circuit}/battery/rest_v" : nil, call: health.method(:rest),
+        kind = @main.circuit.document.dig('battery', 'kind')
+        [check('rest_v', 'Volts at rest', 'V', value: rest, at: before ? "#{circuit}/battery/rest_v" : nil, call: lambda { |v|
+          health.rest(v, kind)
+        },
           why: 'An hour after riding.'),
-          check('idle_v', 'Volts at idle', 'V', call: ->(v) { health.idle(v, @budget.settings[:over_v], rest) },
+          check('idle_v', 'Volts at idle', 'V', call: ->(v) { health.idle(v, @budget.settings[:over_v], rest, kind) },
             why: 'Lights as at a light at night.'),
           check('cruise_v', 'Volts at cruise', 'V', value: cruise, at: before ? "#{circuit}/regulator/volts" : nil,
             share: cruise ? nil : share(:volts),

@@ -9,6 +9,7 @@ module Miser
       TABLE = {
         'battery_first' => 'Key out. Battery negative off first, back on last.',
         'battery_acid' => 'Battery acid burns and hydrogen explodes: eye protection, no sparks.',
+        'lithium' => 'Lithium: never charged below 0 °C unless its maker allows it. Its protection may disconnect: the volts then run up.',
         'lamp_hot' => 'Lamps burn skin: let them cool. Look away from a lit LED; shade it.',
         'fuel' => 'Petrol vapour burns: no spark near the pump or an open line; air the place.',
         'high_tension' => 'Ignition carries thousands of volts: keep hands and leads off coil, plug and their wires.',

@@ -23,11 +23,12 @@ module Miser
         scenario, circuit = look(budget, scenario, circuit)
         lines = Budget::Budget::STEPS.to_h { |step| [step, scenario && budget.ledgers(step)[circuit].line(scenario)] }
         lamps = lines.delete('lamps')
-        { scenario: scenario&.id, circuit: circuit, engine: scenario&.engine, rpm: scenario&.rpm, redline: budget.redline,
-          step: Budget::Curve.step(budget.redline),
-          curve: budget.ledgers('before')[circuit].circuit.curve ? nil : budget.ledgers('before')[circuit].circuit.reason,
-          lines: lines.transform_values { |l| l && line(l) }, lamps: lamps && kept(lamps),
-          same: Budget::Steps.same(budget.document), blocks: lines.transform_values { |l| l ? columns(l.blocks) : nil } }
+        refused = budget.refusal ? { refused: budget.refusal } : {}
+        { **refused, scenario: scenario&.id, circuit: circuit, engine: scenario&.engine, rpm: scenario&.rpm, redline: budget.redline,
+                     step: Budget::Curve.step(budget.redline),
+                     curve: budget.ledgers('before')[circuit].circuit.curve ? nil : budget.ledgers('before')[circuit].circuit.reason,
+                     lines: lines.transform_values { |l| l && line(l) }, lamps: lamps && kept(lamps),
+                     same: Budget::Steps.same(budget.document), blocks: lines.transform_values { |l| l ? columns(l.blocks) : nil } }
       end
 
       # What is kept at a step that is only passed through.

@@ -129,7 +129,14 @@ class BenchRulesTest < Miser::Test
 
   def test_system_volts_healthy_or_not
     health = Miser::Charging::Health
-    assert_equal(%w[unhealthy unhealthy watch healthy watch], [11.5, 12.0, 12.3, 12.7, 13.1].map { |v| health.rest(v).verdict })
+    assert_equal(%w[unhealthy unhealthy watch healthy watch], [11.5, 12.0, 12.3, 12.7, 13.1].map { |v| health.rest(v, 'lead').verdict })
+    # Lithium iron phosphate, common practice: 13.1 to 13.3 level, 12.5 nearly empty, full 13.4; no share of its charge is claimed between.
+    lithium = [11.9, 12.5, 13.05, 13.2, 13.4, 13.7].map { |v| health.rest(v, 'lithium') }
+    assert_equal %w[unhealthy unhealthy watch healthy healthy watch], lithium.map(&:verdict)
+    assert_match(/nearly empty for lithium/, lithium[1].text)
+    assert_match(/do not tell/, lithium[3].text)
+    assert_match(/As a lead battery: one of lithium would be nearly empty/, health.rest(12.7).text)
+    assert_equal(%w[watch healthy], [13.3, 13.6].map { |v| health.idle(v, 14.8, nil, 'lithium').verdict })
     assert_equal(%w[watch healthy healthy unhealthy], [12.4, 13.0, 13.8, 15.1].map { |v| health.idle(v, 14.8, 12.6).verdict })
     assert_equal(%w[unhealthy watch healthy unhealthy], [12.9, 13.3, 14.1, 15.0].map { |v| health.cruise(v, 13.2, 14.8).verdict })
     battery = Miser::Charging::Battery.from({ 'capacity_ah' => 10.0, 'rest_v' => 12.8 }, settings)

@@ -214,6 +214,48 @@ class BudgetTest < Miser::Test
     assert_empty(crest[held[].tap { |j| j['circuits'][0]['regulator']['makes_dc'] = true }])
   end
 
+  # An LED that works from 9 V on, at 7 V: by hand it draws nothing and saves a whole lamp; it is dark, and that is no saving.
+  def test_a_lamp_that_stays_dark_saves_nothing
+    job = plain_job(loads: [lamp('low', rated_w: 35.0), lamp('tail', role: 'tail', rated_w: 5.0)],
+      choices: [swap('low', law: 'driver', figures: stated(1.0, volts: 13.5), min_v: 13.0)])
+    job['circuits'][0]['regulator'] = { 'volts' => 12.6 }
+    dark = budget(job)
+    line = dark.line('after', 'idle_night', 'main')
+    assert_match(/gives no light at 12\.6 V: it works from 13\.0 V/, line.keeps.reason)
+    refute_predicate dark.changes.first.saving, :known?
+    assert_nil dark.changes.first.in(line.scenario)[:keeps_delta]
+    assert_includes dark.flags.map { |f| [f.key, f.level] }, %w[dark danger]
+    lamp = dark.document.lamp('low')
+    offer = Miser::Ticket.new(job).offers(lamp, [], dark.scenario('idle_night')).first.first
+    assert_equal 'no', offer.fit.verdict
+    assert_includes offer.fit.findings.map(&:key), 'volts'
+    job['choices'][0]['part']['min_v'] = 9.0
+    assert_predicate budget(job).line('after', 'idle_night', 'main').keeps, :known?
+    refute_includes budget(job).flags.map(&:key), 'dark'
+  end
+
+  # 6.3 V at rest, or 7.2 V running, is a machine of 6 V (common practice): nothing is said of it, in any stage.
+  def test_a_machine_of_six_volts_is_refused
+    made = lambda do |rest: nil, running: nil|
+      job = plain_job(loads: [lamp('low', rated_w: 35.0), *%w[left right].map { |s| lamp(s, role: "signal_#{s}", rated_w: 18.0) }],
+        signals: { 'flasher' => 'two_terminal' })
+      job['circuits'][0]['battery'] = { 'capacity_ah' => 10, 'rest_v' => rest }.compact
+      job['circuits'][0]['regulator'] = { 'volts' => running }.compact
+      job
+    end
+    [made[rest: 6.3], made[running: 7.2], made[rest: 6.3, running: 7.2]].each do |job|
+      ticket = Miser::Ticket.new(job)
+      assert_match(/machine of 6 V/, ticket.budget.refusal)
+      assert(ticket.budget.lines('after').select { |l| l.scenario.running? }.all? { |l| l.keeps.reason.include?('machine of 6 V') })
+      assert_includes ticket.left_open.points.map(&:key), 'flag/six_volts'
+      refute_predicate ticket.survey, :ready?
+      call = Miser::Stage::Call.new(ticket: ticket, document: job, value: 'now', fresh_id: -> { 'x' }, now: '2026-01-01T00:00:00Z')
+      %w[plan_take quote_make].each { |act| assert_raises(Miser::Stage::NotYet) { Miser::Stage.any_act(act).call(call) } }
+      assert_raises(Miser::Plan::Draft::NotYet) { Miser::Plan::Draft.new(ticket, []) }
+    end
+    [made[], made[rest: 12.6], made[rest: 6.0, running: 14.1], made[rest: 11.0]].each { |job| assert_nil budget(job).refusal }
+  end
+
   # A coil that two filaments hold: one burnt out, the other has its volts; the brake off just then counts as well.
   def test_filaments_are_the_regulation_until_one_burns_out
     machine = plain_job(system: 'ac_lit', loads: [lamp('low', base: 'H4', filament: 'low', stays_on: true),

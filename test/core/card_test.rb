@@ -222,8 +222,29 @@ class CardTest < Miser::Test
     assert_equal 'left/lamps/rear_left/dark', found.find { |f| f.key == 'l5.2.left' }.sign
     assert low
     record = Card::Record.new(t, t.stage('fit').card)
-    assert_match(/as it came in 110 of 110 tried, 2 wrong; while it is open 110 of 110 tried, 2 wrong; closed again/, record.tried.first)
+    assert_match(/as it came in 121 of 121 tried, 2 wrong; while it is open 176 of 176 tried, 2 wrong; closed again/, record.tried.first)
     assert_includes record.cut.join, 'pin hole' if t.stage('fit').card.work.feeds.any? { |f| f.kind.cuts.positive? }
+  end
+
+  # A brake light in the tail light's own lamp is told from it by being brighter, and by nothing else; all that was added is tried.
+  def test_the_brake_with_the_lights_on_and_all_that_was_added
+    tail, loads = two_in_one('t', base: 'P21/5W', does: { 'tail' => {}, 'brake' => {} })
+    bar = { 'id' => 'bar', 'name' => 'Bar', 'group' => 'accessory', 'role' => 'aux_lamp', 'wanted' => true, 'taken' => true }
+    left = bar.merge('id' => 'no', 'name' => 'Not taken', 'taken' => false)
+    job = plain_job(positions: [tail], loads: [*loads, lamp('b', role: 'brake', base: 'P21W'), bar, left])
+    t = ticket(job)
+    check = t.stage('function').check
+    cells = check.cells('open').to_h { |c| [c.key, c] }
+    expected = Card::Expected.new(t, check, 'open')
+    should = ->(key) { expected.of(cells.fetch(key).lamp, cells.fetch(key).state) }
+    assert_equal(%w[brighter on on on], %w[t-brake.brake_lit t-brake.brake_foot t-tail.brake_lit b.brake_lit].map { |key| should[key] })
+    assert_includes Card::FunctionCheck::MAY.fetch('brighter'), 'same'
+    assert_equal 'no brighter', Card::FunctionCheck::SAW.fetch('same')
+    assert_equal %w[b bar t-brake t-tail], check.lamps('open').map(&:load_id).sort
+    refute_includes check.lamps('before').map(&:load_id), 'bar'
+    seen = check.cells('open').map { |c| { 'id' => c.key, 'saw' => c.key == 't-brake.brake_lit' ? 'same' : 'ok' } }
+    points = ticket(job.merge('function' => { 'open' => seen })).stage('function').check.open_points
+    assert_equal [['function/t-brake.brake_lit', 'brake, brake, lights on: no brighter.']], points
   end
 
   # The demo stands where it is said to stand.

@@ -175,6 +175,13 @@ class ChargingTest < Miser::Test
     assert_in_delta 0.9, lithium.charge, 1e-9
     assert_in_delta 13.4, lithium.at(1.0).rest_v, 1e-9
     assert_in_delta 0.02, lithium.ohms, 1e-9
+    # It takes what its resistance lets in, (13.9 − 13.2) V over 50 mΩ, within its limit, 2 A an Ah; lead of that size takes 0.3 A an Ah.
+    half = Battery.from({ 'kind' => 'lithium', 'capacity_ah' => 4.0, 'charge' => 0.55, 'resistance_ohm' => 0.2 }, Miser::Assumptions.new)
+    assert_in_delta(-(13.9 - 13.2) / 0.2, half.amps(13.9), 1e-9)
+    assert_in_delta(-8.0, half.amps(15.5), 1e-9)
+    assert_in_delta(-8.0 * 0.5, half.at(0.975).amps(16.0), 1e-9, 'in its last twentieth it takes less and less')
+    lead = Battery.from({ 'capacity_ah' => 4.0, 'charge' => 0.55, 'resistance_ohm' => 0.2 }, Miser::Assumptions.new)
+    assert_operator lead.amps(13.9), :>, -1.3
   end
 
   def test_flicker

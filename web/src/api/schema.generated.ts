@@ -2549,6 +2549,8 @@ export interface components {
             step: number;
             /** @description why there is no earn curve */
             curve: string | null;
+            /** @description why nothing is said of this machine */
+            refused?: string;
             lines: {
                 before: components["schemas"]["Line"] | null;
                 after: components["schemas"]["Line"] | null;
@@ -3834,7 +3836,7 @@ export interface components {
             }[];
             saw: {
                 /** @enum {unknown} */
-                key: "ok" | "dim" | "dark" | "colour" | "rate" | "lit";
+                key: "ok" | "dim" | "dark" | "colour" | "rate" | "same" | "lit";
                 label: string;
             }[];
             /** @description what is expected */
@@ -3872,12 +3874,12 @@ export interface components {
             key: string;
             state: string;
             /** @enum {unknown} */
-            expected: "on" | "off" | "flash" | "dim" | "any";
+            expected: "on" | "off" | "brighter" | "flash" | "dim" | "any";
             /** @description as solved */
             foretold: null | ("on" | "off" | "flash" | "dim" | "any");
             /** @description foretold to be other than it should */
             wrong: boolean;
-            saw: null | ("ok" | "dim" | "dark" | "colour" | "rate" | "lit");
+            saw: null | ("ok" | "dim" | "dark" | "colour" | "rate" | "same" | "lit");
             bad: boolean;
         };
         HandOverView: {
@@ -5884,12 +5886,12 @@ export interface components {
              * Seen
              * @enum {unknown}
              */
-            saw: "ok" | "dim" | "dark" | "colour" | "rate" | "lit";
+            saw: "ok" | "dim" | "dark" | "colour" | "rate" | "same" | "lit";
             /**
              * Expected
              * @enum {unknown}
              */
-            expected?: "on" | "off" | "flash" | "dim" | "any";
+            expected?: "on" | "brighter" | "off" | "flash" | "dim" | "any";
             /**
              * When
              * @description an instant, as 2026-01-31T10:20:30Z
@@ -6425,6 +6427,10 @@ export interface components {
                 charge_acceptance?: number;
                 /** Most charge taken, amps per Ah */
                 charge_limit_c?: number;
+                /** Most charge taken, amps per Ah, lithium */
+                lithium_limit_c?: number;
+                /** Share still to fill from which it takes less and less, lithium */
+                lithium_taper?: number;
                 /** Share still to fill from which it takes less and less */
                 charge_taper?: number;
                 /** Share of charge kept */

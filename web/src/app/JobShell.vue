@@ -233,6 +233,9 @@ function keys() {
     <div class="flex min-w-0 flex-1 flex-col">
       <PastBar />
       <AmpRail class="no-print sticky top-0 z-20 max-[900px]:static" />
+      <p v-if="job.rail?.refused" class="no-print bg-brick-soft px-5 py-2 font-bold text-brick" role="alert" data-testid="refused">
+        {{ job.rail.refused }}
+      </p>
       <p v-if="job.message" class="no-print bg-brick-soft px-5 py-2" role="alert">{{ job.message }}</p>
       <p v-if="job.unkept && job.status !== 'saved'" class="no-print bg-brick-soft px-5 py-2" role="alert">
         This browser keeps nothing (its storage is full or forbidden): what is not saved yet is lost if the window closes.

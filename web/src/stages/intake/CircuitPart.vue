@@ -15,6 +15,7 @@ const job = useJob()
 const reference = useReference()
 const at = computed(() => `/circuits/${props.circuit.id}`)
 const points = computed(() => props.circuit.alternator?.points ?? [])
+const lithium = computed(() => props.circuit.battery?.kind === 'lithium')
 const dc = computed(() => props.circuit.kind === 'dc')
 
 function addPoint() {
@@ -122,7 +123,7 @@ function addPoint() {
       </div>
       <div v-if="dc">
         <h3 class="mb-2 font-semibold">Battery</h3>
-        <Caution of="battery_acid" class="mb-2" />
+        <Caution :of="lithium ? 'lithium' : 'battery_acid'" class="mb-2" />
         <div class="grid grid-cols-2 gap-3 sm:grid-cols-3">
           <PickField
             :at="`${at}/battery/kind`"
