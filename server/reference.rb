@@ -28,6 +28,7 @@ module Miser
         { systems: Job::Systems::TABLE.map { |s| { key: s.key, label: s.label, means: s.means } },
           engines: Job::EngineKinds::TABLE.map { |e| { key: e.key, label: e.label } },
           machine_kinds: named(Job::MACHINE_KINDS), windings: named(Charging::Form::WINDINGS), regulators: named(Charging::Regulator::KINDS),
+          regulator_waves: named(Charging::Regulator::WAVES),
           batteries: Charging::Battery::KINDS.map { |k| { key: k.key, label: k.label } },
           usual_machines: Job::Usual::MACHINES.map { |m| { key: m.key, label: m.label, system: m.fed, lamps: m.lamps.size } },
           usual_lamps: Job::Usual::LAMPS.map { |l| { key: l.key, label: l.name } },

@@ -101,14 +101,21 @@ module Miser
       # Held by a regulator, but raw: an LED's limit is for DC.
       def crests
         @budget.ledgers('after').values.flat_map do |ledger|
-          Crest.over(ledger).map do |over|
+          Crest.over(ledger, @budget.scenarios, @budget.redline).map do |over|
             name = over.entry.part_name || over.entry.name
             Flag.new(key: 'crest', level: 'danger', side: 'after',
-              text: format('%<name>s: %<volts>.1f V rms is %<crest>.1f V at its crest; it is rated to %<limit>.1f V DC.', name: name,
-                volts: over.volts, crest: over.crest_v, limit: over.limit_v),
+              text: format('%<name>s: %<volts>.1f V rms is %<crest>.1f V at its crest%<how>s; it is rated to %<limit>.1f V DC.', name: name,
+                volts: over.volts, crest: over.crest_v, limit: over.limit_v, how: cut_words(over)),
               cure: 'Fit a rectifier-regulator with smoothing, or choose an AC-rated unit and say so at its supply.')
           end
         end
+      end
+
+      def cut_words(over)
+        return '' unless over.cut
+
+        format(' at %<rpm>d rpm, where a regulator cuts half-waves short%<said>s', rpm: over.rpm.round,
+          said: over.said ? '' : ' (what this one does to them is not said)')
       end
 
       # Constant-watt units that can't be fed drop out, come back, drop out again.

@@ -37,7 +37,9 @@ module Miser
       def wrong?(lamp, state)
         told = foretold(lamp, state)
         should = of(lamp, state)
-        !told.nil? && should != 'any' && told != should && !(LIT.include?(should) && told == 'dim') && !(should == 'brighter' && told == 'on')
+        return false if told.nil? || should == 'any' || told == should
+
+        !(LIT.include?(should) && told == 'dim') && !(should == 'brighter' && told == 'on')
       end
 
       # Where a diagnosis begins: the command, and what is seen of which lamp there.

@@ -12,7 +12,8 @@ module Miser
       SAW = { 'ok' => 'works', 'dim' => 'dim', 'dark' => 'dark', 'colour' => 'wrong colour', 'rate' => 'wrong rate',
               'same' => 'no brighter', 'lit' => 'lit, and should not be' }.freeze
       # What may be seen where something else should be, by what should be.
-      MAY = { 'off' => %w[ok lit], 'on' => %w[ok dim dark colour], 'brighter' => %w[ok same dim dark colour], 'dim' => %w[ok dark lit colour],
+      MAY = { 'off' => %w[ok lit], 'on' => %w[ok dim dark colour], 'brighter' => %w[ok same dim dark colour],
+              'dim' => %w[ok dark lit colour],
               'flash' => %w[ok dim dark colour rate lit],
               'any' => SAW.keys }.freeze
       # @!attribute key [String] @!attribute label [String] @!attribute on [Array<String>] switches of the wiring that are on
@@ -24,12 +25,13 @@ module Miser
         State.new(key: 'low', label: 'low beam', on: %w[key lights]), State.new(key: 'high', label: 'high beam', on: %w[high key lights]),
         State.new(key: 'brake_hand', label: 'brake, hand', on: %w[brake key]), State.new(key: 'brake_foot', label: 'brake, foot',
           on: %w[brake key]),
-        State.new(key: BRAKE_LIT, label: 'brake, lights on', on: %w[brake key lights]), State.new(key: 'left', label: 'left', on: %w[key left]), State.new(key: 'right', label: 'right', on: %w[key right]),
+        State.new(key: BRAKE_LIT, label: 'brake, lights on', on: %w[brake key lights]),
+        State.new(key: 'left', label: 'left', on: %w[key left]), State.new(key: 'right', label: 'right', on: %w[key right]),
         State.new(key: 'hazard', label: 'hazard', on: %w[key left right]), State.new(key: 'horn', label: 'horn', on: %w[horn key])
       ].freeze
       # States that only machines with such a lamp have.
-      FOR = { 'high' => %w[head_high], 'brake_hand' => %w[brake], 'brake_foot' => %w[brake], BRAKE_LIT => %w[brake], 'left' => %w[signal_left],
-              'right' => %w[signal_right],
+      FOR = { 'high' => %w[head_high], 'brake_hand' => %w[brake], 'brake_foot' => %w[brake], BRAKE_LIT => %w[brake],
+              'left' => %w[signal_left], 'right' => %w[signal_right],
               'hazard' => %w[signal_left signal_right] }.freeze
       # Point that a machine is not tried again once it is closed.
       CLOSED = 'function/closed'

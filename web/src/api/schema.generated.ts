@@ -2701,6 +2701,7 @@ export interface components {
             windings: components["schemas"]["NamedList"];
             batteries: components["schemas"]["NamedList"];
             regulators: components["schemas"]["NamedList"];
+            regulator_waves: components["schemas"]["NamedList"];
             ends: components["schemas"]["NamedList"];
             sides: components["schemas"]["NamedList"];
             roles: {
@@ -5556,6 +5557,11 @@ export interface components {
                  * @enum {unknown}
                  */
                 kind?: "shunt" | "series";
+                /**
+                 * What it does to the wave
+                 * @enum {unknown}
+                 */
+                wave?: "clamping" | "phase_cutting";
                 /** Makes DC */
                 makes_dc?: boolean;
             };
@@ -5569,6 +5575,11 @@ export interface components {
                  * @enum {unknown}
                  */
                 kind?: "shunt" | "series";
+                /**
+                 * What it does to the wave
+                 * @enum {unknown}
+                 */
+                wave?: "clamping" | "phase_cutting";
                 /** Makes DC */
                 makes_dc?: boolean;
             };

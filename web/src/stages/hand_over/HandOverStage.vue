@@ -210,8 +210,8 @@ function amps(id: string, side: 'before' | 'after') {
 <style scoped>
 @media print {
   .sheet-page {
-    font-size: 10.8px;
-    line-height: 1.3;
+    font-size: 10.4px;
+    line-height: 1.24;
   }
   .sheet-page :deep(h3) {
     margin-block: 0.25rem 0;

@@ -69,6 +69,13 @@ function addPoint() {
             label="Volts it holds, measured"
             unit="V"
           />
+          <PickField
+            v-if="circuit.regulator?.fitted !== false"
+            :at="`${at}/regulator/wave`"
+            label="What it does to the wave"
+            :options="reference.tables?.regulator_waves ?? []"
+            help="empty: the worse of both"
+          />
           <YesNo :at="`${at}/alternator/half_wave`" label="Half-wave" />
         </template>
       </div>
