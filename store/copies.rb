@@ -16,6 +16,7 @@ module Miser
       # How often somebody looks whether one is due.
       LOOK_S = 15 * 60
       NAME = /\A(\d{8}-\d{6})\.db\z/
+      PART = /\A\d{8}-\d{6}\.db\.part\b/
       FORM = '%Y%m%d-%H%M%S'
 
       # @return [String] folder they lie in
@@ -40,8 +41,12 @@ module Miser
         []
       end
 
+      # Copies that a clock gone wrong named later than now say nothing of when the last was taken.
+      # @return [Array<Hash>] as kept
+      def dated = kept.reject { |copy| Time.iso8601(copy[:at]) > @clock.call }
+
       # @return [Boolean] whether the latest is a day old, or there is none
-      def due? = kept.first.then { |last| last.nil? || @clock.call - Time.iso8601(last[:at]) >= DAY_S }
+      def due? = dated.first.then { |last| last.nil? || @clock.call - Time.iso8601(last[:at]) >= DAY_S }
 
       # @return [Boolean] whether one was missed
       def late? = age.nil? || age > LATE_S
@@ -66,8 +71,9 @@ module Miser
           name = File.join(@folder, "#{@clock.call.strftime(FORM)}.db")
           return true if File.exist?(name)
 
+          sweep
           write(name)
-          Dir.children(@folder).grep(NAME).sort.reverse.drop(KEPT).each { |old| FileUtils.rm_f(File.join(@folder, old)) }
+          dated.drop(KEPT).each { |old| FileUtils.rm_f(File.join(@folder, old[:file])) }
           @trouble = nil
           true
         end
@@ -79,7 +85,10 @@ module Miser
       private
 
       # @return [Float, nil] s
-      def age = kept.first && (@clock.call - Time.iso8601(kept.first[:at]))
+      def age = dated.first && (@clock.call - Time.iso8601(dated.first[:at]))
+
+      # What a copy left that was killed on the way.
+      def sweep = Dir.children(@folder).grep(PART).each { |part| FileUtils.rm_f(File.join(@folder, part)) }
 
       # Whole under its name, or not at all.
       def write(name)

@@ -59,23 +59,38 @@ module Miser
         private
 
         def opened(path, wait_s)
+          upgrade(path, wait_s) unless path == ':memory:'
           database = Sequel.sqlite(path, foreign_keys: true, max_connections: path == ':memory:' ? 1 : CONNECTIONS,
             after_connect: ->(connection) { settle(connection, wait_s) })
           database.extend(Turn::Taken)
           database.turn = Turn.new(wait_s)
-          migrate(database, path)
+          migrate(database) if path == ':memory:'
           database
         rescue StandardError
           database&.disconnect
           raise
         end
 
-        def migrate(database, path)
+        # The newest form in memory, where nothing is to be lost.
+        def migrate(database)
           Sequel.extension :migration
-          kept = database.table_exists?(:schema_info) ? database[:schema_info].get(:version).to_i : 0
+          Sequel::Migrator.run(database, MIGRATIONS)
+        end
+
+        def upgrade(path, wait_s)
+          kept = form(path)
           raise Unusable, "#{path} was written by a newer Miser (form #{kept}, this one knows #{newest}): install that one again" if kept > newest
 
-          Sequel::Migrator.run(database, MIGRATIONS)
+          Upgrade.new(path, MIGRATIONS, wait_s).run(kept, newest) if kept < newest
+        rescue Upgrade::Lossy => e
+          raise Unusable, "#{path} can’t be brought to the newest form (#{e.message}): nothing of it was changed"
+        end
+
+        # @return [Integer] form of the file; 0 where there is none
+        def form(path)
+          return 0 unless File.size?(path)
+
+          Sequel.sqlite(path, max_connections: 1) { |file| file.table_exists?(:schema_info) ? file[:schema_info].get(:version).to_i : 0 }
         end
 
         def prepare(path)
@@ -120,3 +135,5 @@ module Miser
     end
   end
 end
+
+require_relative 'upgrade'

@@ -117,6 +117,22 @@ class ShopFolderTest < Miser::Test
     assert_empty Dir.glob('*.part', base: real)
   end
 
+  # Once in 2031 by a clock gone wrong: copies fall due all the same, and what is made now stays.
+  def test_a_clock_gone_wrong_stops_no_copies
+    Miser::Cli::DemoData.open(path).disconnect
+    now = Time.utc(2031, 11, 3, 8)
+    copies = Miser::Store::Copies.new(path, clock: -> { now })
+    8.times { copies.take && now += 24 * 3600 }
+    wrong = copies.kept.map { |c| c[:at] }
+    now = Time.utc(2026, 12, 2, 8)
+    assert_equal ['none yet', true], [copies.age_words, copies.late?]
+    File.write(File.join(copies.folder, '20261201-080000.db.part'), 'left by a kill')
+    9.times { assert(copies.turn) && now += 24 * 3600 }
+    assert_equal 7, copies.kept.count { |c| c[:at] < '2031' }
+    assert_equal '2026-12-10T08:00:00Z', (copies.kept.map { |c| c[:at] } - wrong).max
+    assert_empty Dir.glob('*.part', base: copies.folder)
+  end
+
   def test_made_small
     database = Miser::Cli::DemoData.open(path)
     jobs = Miser::Store::Jobs.new(database)
