@@ -128,7 +128,7 @@ class ShopFolderTest < Miser::Test
     assert_equal ['none yet', true], [copies.age_words, copies.late?]
     File.write(File.join(copies.folder, '20261201-080000.db.part'), 'left by a kill')
     9.times { assert(copies.turn) && now += 24 * 3600 }
-    assert_equal 7, copies.kept.count { |c| c[:at] < '2031' }
+    assert_equal(7, copies.kept.count { |c| c[:at] < '2031' })
     assert_equal '2026-12-10T08:00:00Z', (copies.kept.map { |c| c[:at] } - wrong).max
     assert_empty Dir.glob('*.part', base: copies.folder)
   end
