@@ -12,13 +12,14 @@ module Miser
       # @!attribute fit [Fit] @!attribute option [Budget::Options::Option]
       Offer = Struct.new(:part, :choice, :fit, :option, keyword_init: true)
 
-      # @param ticket [Ticket] @param lamp [Job::Lamp] @param scenario [Budget::Scenario, nil] looked at
-      def initialize(ticket, lamp, scenario)
+      # @param budget [Budget::Budget] @param headlights [Array<Headlight::Candidates>] by lamp
+      # @param lamp [Job::Lamp] @param scenario [Budget::Scenario, nil] looked at
+      def initialize(budget, headlights, lamp, scenario)
         @lamp = lamp
-        @options = ticket.budget.options(lamp, scenario)
+        @options = budget.options(lamp, scenario)
         row = lamp.own_loads.first
-        @feed = row ? ticket.budget.feed(ticket.budget.circuit_of(row)) : 'dc'
-        @headlight = ticket.headlights.find { |h| h.lamp.id == lamp.id }
+        @feed = row ? budget.feed(budget.circuit_of(row)) : 'dc'
+        @headlight = headlights.find { |h| h.lamp.id == lamp.id }
       end
 
       # @param parts [Array<Hash>]

@@ -32,7 +32,7 @@ module Miser
     # @param catalogue [Parts::Catalogue] @param judged [Hash] judgements of signal circuits known already
     # @param market [Buying::Market] what the shop can have, and has
     # @param kept [Hash] what was worked out for documents that differ in nothing it rests on
-    # @param access [Card::Access, nil] how the shop opens machines; nil where nobody knows
+    # @param access [#named, #usual, nil] how the shop opens machines; nil where nobody knows
     # @param book [#model, #part, #visits, #twins, nil] what the shop has learnt; nil where nobody keeps a book
     # @param days [#call, nil] whole days from now to a day as it is written; without it no day is kept to
     def initialize(document, photometry: ->(_) {}, units: 'metric', catalogue: Parts::Catalogue::NONE, judged: {}, market: Buying::Market.new, days: nil,
@@ -107,7 +107,7 @@ module Miser
     # @param lamp [Job::Lamp] @param parts [Array<Hash>] of the shelf @param scenario [Budget::Scenario, nil]
     # @return [Array(Array<Shelf::Offers::Offer>, Array<Shelf::Offers::Offer>)]
     def offers(lamp, parts, scenario)
-      offers = Shelf::Offers.new(self, lamp, scenario)
+      offers = Shelf::Offers.new(budget, headlights, lamp, scenario)
       there = lamp.parts.filter_map { |c| c['part']['shelf_id'] }
       [offers.tried, offers.ranked(parts.reject { |p| p['box'] || p['use'] || there.include?(p['id']) })]
     end
