@@ -51,7 +51,7 @@ module Miser
           refuse('/', 'file', 'is no job', 'a JSON object with "format": "miser-job"')
         end
         from = version(document)
-        document = compact(document)
+        document = compact(document).merge(document.slice('handed_over'))
         (from...Job::Template::VERSION).each { |v| document = bring_forward(document, v, migrations) }
         document = Job::Followers.settle(document.dup, document)
         errors = JobSchema.errors(document)

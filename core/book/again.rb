@@ -33,7 +33,7 @@ module Miser
       # @return [Hash] document
       def job(id:, machine_id:, today:, bay: nil)
         kept = @last.slice(*KEPT).merge('id' => id, 'machine_id' => machine_id, 'came_in' => today, 'bay' => bay)
-        now = kept.merge('machine' => machine, 'positions' => positions, 'loads' => loads, 'readings' => readings, 'choices' => [],
+        now = kept.merge('machine' => machine, 'aim' => aim, 'circuits' => circuits, 'positions' => positions, 'loads' => loads, 'readings' => readings, 'choices' => [],
           'wiring' => wiring,
           'signals' => signals, 'fleet' => @record.fetch('fleet', @last['fleet']), 'name' => @record['name'] || @last['name'])
         now.reject { |_, v| v.nil? || v == {} }.then { |job| scenarios(job) }
@@ -46,6 +46,17 @@ module Miser
         said = (@last['machine'] || {}).except('distance_km', 'hours').merge((@record['machine'] || {}).except('distance_km', 'hours'))
         left = cures.filter_map { |c| STAYS[c] }
         left.any? ? said.merge('note' => [said['note'], "Fitted before: #{left.join(', ')}."].compact.join(' ')[0, 400]) : said
+      end
+
+      # Whether the beam is aimed is to be seen anew.
+      def aim = (@last['aim'] || {}).except('set')
+
+      # A regulator that was fitted then is the machine's now.
+      def circuits
+        @last['circuits'].map do |c|
+          after = c['regulator_after'] or next c
+          c.except('regulator_after').merge('regulator' => (c['regulator'] || {}).merge(after))
+        end
       end
 
       def cures = (@last['signals'] || {})['remedies'] || []

@@ -60,7 +60,7 @@ module Miser
       def stale?
         return false unless touched?
 
-        @stale = document.handed_over['keeps_a'] != Verdicts::HandOver.mark(budget) if @stale.nil?
+        @stale = document.handed_over['keeps_a'].to_h.compact != Verdicts::HandOver.mark(budget) if @stale.nil?
         @stale
       end
 

@@ -37,9 +37,9 @@ module Miser
 
       # What the after side keeps, line by line: the state the sheet shows.
       # @param budget [Budget::Budget]
-      # @return [Hash{String=>Float, nil}]
+      # @return [Hash{String=>Float}] of lines that are known
       def self.mark(budget)
-        budget.lines('after').to_h { |l| ["#{l.scenario.id}/#{l.circuit.id}", l.keeps.value&.round(3)] }
+        budget.lines('after').to_h { |l| ["#{l.scenario.id}/#{l.circuit.id}", l.keeps.value&.round(3)] }.compact
       end
 
       private

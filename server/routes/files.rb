@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../../core/job/copied'
 require_relative '../../formats/job_file'
 require_relative '../../formats/loads_csv'
 require_relative '../../formats/readings_csv'
@@ -136,7 +137,7 @@ module Miser
             jobs.change(document['id'], body['revision'] || old.revision, what: 'file laid over', files: read.attachments) { document }
             document['id']
           when 'new'
-            document = document.merge('id' => Jobs.fresh_id) if jobs.taken?(document['id'])
+            document = Miser::Job::Copied.of(document, Jobs.fresh_id) if jobs.taken?(document['id'])
             jobs.create(document, files: read.attachments).document['id']
           end
         end

@@ -41,6 +41,7 @@ module Miser
             edits, errors = Formats::TypedEdits.read(body['edits'])
             raise Refusal.new(422, 'This was not saved.', fields: errors, kept: 'What you typed stays in the field.') if errors.any?
 
+            edits = Jobs.signed(edits, person)
             what = edits.map { |e| "#{e['op']} #{e['at']}" }.uniq.join(', ')[0, 400]
             saved = jobs.change(params['id'], body['revision'],
               what: what) { |document| Jobs.check(Job::Edit.apply(document, edits), was: document) }
@@ -60,6 +61,20 @@ module Miser
           app.post('/api/jobs/:id/act') do
             body = body_of('/api/jobs/{id}/act')
             answer(200, changed(found(Jobs.act(self, params['id'], body)), **view(body)))
+          end
+        end
+
+        # Where it is written down who did what: whoever is signed in, whatever the client says.
+        LOG = '/card/log'
+        AUTHOR = %r{\A/card/log/[^/]+/by\z}
+
+        # @param edits [Array<Hash>] @param person [Store::People::Person, nil] nil where nobody signs in
+        # @return [Array<Hash>] with that person's name at what was done
+        def self.signed(edits, person)
+          author = person ? { 'by' => person.name } : {}
+          edits.reject { |e| AUTHOR.match?(e['at']) }.map do |e|
+            at_log = e['at'] == LOG && e['value'].is_a?(Hash)
+            at_log ? e.merge('value' => e['value'].except('by').merge(author)) : e
           end
         end
 

@@ -256,6 +256,16 @@ class PeopleTest < Miser::Test
     end
   end
 
+  # Who ticks a step is who is signed in, whatever name is sent, then or afterwards.
+  def test_a_tick_is_signed_by_who_is_signed_in
+    sign_in('Runa')
+    tick = { id: 't1', step: 'ready/stand', did: 'done', at: '2026-11-20T08:00:00Z', by: 'Somebody else' }
+    edit({ op: 'add', at: '/card/log', value: tick })
+    assert_equal 'Runa', job['document']['card']['log'].last['by']
+    edit({ op: 'set', at: '/card/log/t1/by', value: 'Somebody else' }, { op: 'set', at: '/waiting', value: 'a relay' })
+    assert_equal ['Runa', 'a relay'], job['document'].then { |d| [d['card']['log'].last['by'], d['waiting']] }
+  end
+
   def test_history_says_who_and_any_state_is_looked_at_and_taken_back
     add('Osk', 'technician')
     as('osk') do

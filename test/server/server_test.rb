@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative '../test_helper'
+require_relative '../support/handed_over'
 require_relative '../support/wire'
 
 class ServerTest < Miser::Test
@@ -212,6 +213,26 @@ class ServerTest < Miser::Test
     assert_equal 409, last_response.status
     call(:post, '/api/files', { text: '{"format":"miser-job","version":9}' })
     assert_equal 422, last_response.status
+  end
+
+  # Taken in a second time it is another machine; laid over itself, a job that went out is as it was.
+  def test_a_copy_repeats_nothing_and_a_job_over_itself_changes_nothing
+    saved = settings.jobs.find('curlew1100')
+    out = Miser::HandedOver.out(saved.document, ticket: settings.tickets.method(:of))
+    out = out.merge('purchases' => [{ 'id' => 'p', 'key' => 'k', 'name' => 'A bulb', 'state' => 'received', 'cents' => 5 }],
+      'quotes' => [], 'circuits' => out['circuits'].map { |c| c.except('alternator') })
+    out = out.merge('handed_over' => out['handed_over'].merge('keeps_a' => Miser::Verdicts::HandOver.mark(settings.tickets.of(out).budget)))
+    before = settings.jobs.change('curlew1100', saved.revision, what: 'out') { out }.document
+    refute_predicate settings.tickets.of(before).stage('hand_over'), :stale?
+    get '/api/jobs/curlew1100/file?kind=job', {}, { 'HTTP_HOST' => '127.0.0.1' }
+    text = last_response.body
+    call(:post, '/api/files', { text: text, accept: 'over' })
+    assert_equal before, settings.jobs.find('curlew1100').document
+    copy = settings.jobs.find(call(:post, '/api/files', { text: text, accept: 'new' })['accepted']).document
+    assert_empty copy.keys & %w[purchases quotes card function handed_over rechecks left_open machine_id came_in]
+    assert_nil copy['machine']['frame']
+    assert_nil copy.dig('aim', 'set')
+    assert_equal before['choices'], copy['choices']
   end
 
   def test_a_table_in_preview_first
