@@ -16,6 +16,8 @@ module Miser
       # Summaries made at once, and the time left to others between.
       STEP = 5
       PAUSE_S = 0.05
+      # The web server would begin itself anew on these, without the words that this program was begun with: another shop.
+      IGNORED = %w[USR1 USR2].freeze
 
       module_function
 
@@ -64,6 +66,7 @@ module Miser
         end
         launcher = Puma::Launcher.new(configuration, log_writer: Puma::LogWriter.new(File.open(File::NULL, 'w'), $stderr))
         launcher.events.on_booted do
+          IGNORED.each { |signal| Signal.trap(signal, 'IGNORE') }
           puts "Miser is at #{door ? "https://#{door.network.names.first}" : "http://#{HOST}"}:#{port}/  (Ctrl-C stops it)", *door&.words
           $stdout.flush
           yield if block_given?

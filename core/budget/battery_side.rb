@@ -40,7 +40,14 @@ module Miser
 
       # What becomes of a line that does not keep.
       # @return [String, nil] nil where nothing is asked of the battery
-      def words = fate && "#{cannot_hold if @line.scenario.running?}#{fate}"
+      def words
+        return unless fate
+        return fate unless @line.scenario.running?
+        # One certainty for one figure: what may keep may also hold its volts.
+        return "#{may_not_hold}#{fate}" if @line.verdict == 'too_close'
+
+        "#{cannot_hold}#{fate}"
+      end
 
       # The same of the battery alone, without the volts that the regulator would hold.
       # @return [String, nil]
@@ -81,6 +88,8 @@ module Miser
 
       # A budget may be figured at other volts than the regulator holds, where the school says so.
       def holds? = @line.scenario.running? && @line.point.regime == :held
+
+      def may_not_hold = @circuit.held ? format('may not hold %.1f V; then ', @circuit.held) : 'if it owes: '
 
       def cannot_hold = @circuit.held ? format('cannot hold %.1f V; ', @circuit.held) : ''
 

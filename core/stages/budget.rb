@@ -12,7 +12,8 @@ module Miser
 
       def wants
         budget.lines('after').reject(&:known?).map do |l|
-          want("/scenarios/#{l.scenario.id}", "#{l.scenario.name}: #{l.keeps.reason}")
+          # What it waits for is wanted where it is entered: here it is only said.
+          want("/scenarios/#{l.scenario.id}", "#{l.scenario.name}: #{l.keeps.reason}", weight: 'spare')
         end
       end
 

@@ -49,7 +49,7 @@ module Miser
         Job::Plain.of(taken)
       end
 
-      def wants = [*speeds, *charging, *worthwhile, *loads]
+      def wants = [*speeds, *charging, *worthwhile, *loads, *accessories]
 
       def problems = [*ticket.consistency.of_machine, *Book::Oddities.new(document, ticket.book || Book::Nothing).problems]
 
@@ -79,6 +79,12 @@ module Miser
 
         [want(best.at, "#{best.name[0].upcase}#{best.name[1..]}", why: best.why(line), weight: 'settles',
           worth: Verdicts::Baseline.share(line, best))]
+      end
+
+      # An accessory that is carried, and of which nobody says what it draws: nothing it hangs on is known.
+      def accessories
+        carried = document.loads.select { |l| l['wanted'] && l['taken'] && !l['fed_by'] }
+        carried.reject { |l| budget.as_is(l).known? }.map { |l| want("/loads/#{l['id']}", "#{l['name']}: draw unknown", weight: 'blocks') }
       end
 
       def loads

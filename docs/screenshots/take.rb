@@ -57,6 +57,24 @@ DEEDS = {
   'function' => [0.6, "document.querySelector('[data-cell=\"l5.2.left\"]').click()", 0.2, format(CLICK, 'dark'), 0.8]
 }.freeze
 
+# Nobody is shown a page that failed, has nothing on it, or still waits.
+UNFIT = <<~JS
+  [...document.querySelectorAll('[role=alert], [data-testid=empty], [data-testid=failed], [aria-busy=true]')]
+    .filter((e) => e.offsetParent !== null && !e.closest('[data-testid=quiet]')).map((e) => e.innerText.trim()).filter(Boolean)
+JS
+WAITS = /(Opening|Working out|Loading|Looking up)[^.]*…/
+# Views that are to show such a thing, and what it begins with: a diagnosis not begun.
+ALLOWED = { 'signals-cured' => 'Tap what you see' }.freeze
+
+# @param browser [Ferrum::Browser] @param name [String] of VIEWS
+def fit!(browser, name)
+  found = browser.evaluate(UNFIT) + browser.evaluate('document.body.innerText').scan(WAITS).flatten
+  found = found.reject { |text| ALLOWED[name] && text.start_with?(ALLOWED[name]) }
+  return if found.empty?
+
+  abort "#{name}: no picture is kept of this: #{found.first(3).join(' / ')}"
+end
+
 only = ARGV
 Dir.mktmpdir do |folder|
   database = Miser::Cli::DemoData.open(File.join(folder, 'demo.db'), history: true)
@@ -83,6 +101,7 @@ Dir.mktmpdir do |folder|
     sleep 0.4
     DEEDS.fetch(name, []).each { |deed| deed.is_a?(String) ? browser.evaluate(deed) : sleep(deed) }
     sleep 0.4
+    fit!(browser, name)
     browser.screenshot(path: File.join(ENV.fetch('OUT', __dir__), "#{name}.png"))
     puts name
   end

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require 'json'
+require 'net/http'
 require 'socket'
 require 'tmpdir'
 require 'timeout'
@@ -20,11 +22,20 @@ class SignalsTest < Miser::Test
     end
   end
 
+  # Told to begin anew it goes on as it is: the same shop on the same port.
+  def stays(pid, port)
+    %w[USR1 USR2].each { |signal| Process.kill(signal, pid) }
+    sleep 1.5
+    jobs = Net::HTTP.get(URI("http://127.0.0.1:#{port}/api/jobs"))
+    assert_equal 0, JSON.parse(jobs)['count'], 'an empty shop stays one'
+  end
+
   def started_and_ended(folder, signal, processes, locale)
     port = free_port
     said = IO.popen([{ 'LC_ALL' => locale }, File.join(ROOT, 'bin/miser'), 'serve', '--data', folder, '--port', port.to_s,
       '--processes', processes.to_s, { err: %i[child out], pgroup: true }])
     Timeout.timeout(LONGEST_S) { assert_match(/Miser is at/, said.gets, "#{locale}, #{processes} processes") }
+    stays(said.pid, port)
     Process.kill(signal, said.pid)
     Timeout.timeout(LONGEST_S) { said.read }
     assert_raises(Errno::ECONNREFUSED) { TCPSocket.new('127.0.0.1', port) }

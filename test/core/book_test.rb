@@ -185,10 +185,14 @@ class BookTest < Miser::Test
     assert_match(/diode pair into the tell-tale/, fresh['machine']['note'])
     # A beam aimed then is not aimed now; a regulator fitted then is there now.
     aimed = job.merge('aim' => { 'set' => true, 'distance_m' => 7.5 },
-      'circuits' => job['circuits'].map { |c| c.merge('regulator' => { 'volts' => 14.1 }, 'regulator_after' => { 'volts' => 14.4, 'kind' => 'series' }) })
+      'circuits' => job['circuits'].map do |c|
+        c.merge('regulator' => { 'volts' => 14.1 }, 'regulator_after' => { 'volts' => 14.4, 'kind' => 'series' })
+      end)
     fresh = Book::Again.new(aimed).job(id: 'a', machine_id: 'm', today: '2026-04-01') { 'n' }
     assert_equal({ 'distance_m' => 7.5 }, fresh['aim'])
-    assert_equal([[{ 'volts' => 14.4, 'kind' => 'series' }, nil]], fresh['circuits'].map { |c| c.values_at('regulator', 'regulator_after') })
+    assert_equal([[{ 'volts' => 14.4, 'kind' => 'series' }, nil]], fresh['circuits'].map do |c|
+      c.values_at('regulator', 'regulator_after')
+    end)
   end
 
   # A lamp that was changed to LED teaches nothing of the filament that another of the model still has.

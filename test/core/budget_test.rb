@@ -390,7 +390,8 @@ class BudgetTest < Miser::Test
     earned = idle.call(0.1).earns.value
     assert_nil idle.call(earned - 0.1).battery.words
     sags = idle.call(earned + 0.02)
-    assert_match(/cannot hold 14.0 V; settles at 1[23].\d V, battery not drawn on/, sags.battery.words)
+    assert_equal 'too_close', sags.verdict
+    assert_match(/\Amay not hold 14.0 V; then settles at 1[23].\d V, battery not drawn on/, sags.battery.words)
     assert_match(/battery not drawn on/, sags.lasts.reason)
     runs_down = idle.call(earned + 4)
     assert_match(/cannot hold 14.0 V; battery runs down/, runs_down.battery.words)

@@ -263,7 +263,7 @@ class PeopleTest < Miser::Test
     edit({ op: 'add', at: '/card/log', value: tick })
     assert_equal 'Runa', job['document']['card']['log'].last['by']
     edit({ op: 'set', at: '/card/log/t1/by', value: 'Somebody else' }, { op: 'set', at: '/waiting', value: 'a relay' })
-    assert_equal ['Runa', 'a relay'], job['document'].then { |d| [d['card']['log'].last['by'], d['waiting']] }
+    assert_equal(['Runa', 'a relay'], job['document'].then { |d| [d['card']['log'].last['by'], d['waiting']] })
   end
 
   def test_history_says_who_and_any_state_is_looked_at_and_taken_back

@@ -4,5 +4,5 @@ defineProps<{ bad?: boolean }>()
 </script>
 
 <template>
-  <div class="border-2 border-dashed border-line p-4" :class="bad ? 'text-brick' : 'text-dim'"><slot /></div>
+  <div data-testid="empty" class="border-2 border-dashed border-line p-4" :class="bad ? 'text-brick' : 'text-dim'"><slot /></div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { api, freshId, type Part, type Schemas } from '../../api/client'
 import PartFields from '../../parts/PartFields.vue'
 import { useShelf } from '../../parts/useShelf'
@@ -13,6 +14,7 @@ import OfferRows from './OfferRows.vue'
 /** What a lamp gets: as it is, off, or a part; parts held against each other before. */
 const props = defineProps<{ lamp: Schemas['LampView']; loads: { id: string; role: string }[]; learnt: Schemas['ChooseView']['learnt'] }>()
 const job = useJob()
+const router = useRouter()
 const shelf = useShelf()
 const all = ref(false)
 const find = ref('')
@@ -64,6 +66,8 @@ function undecided() {
   job.edit([choice.value.part ? { op: 'set', at: `${at}/action`, value: 'try' } : { op: 'remove', at }])
 }
 function own() {
+  // The lamp stays in hand: deciding would else go on to the next.
+  void router.replace({ name: 'choose', params: { id: job.id, subject: props.lamp.id } })
   const id = freshId()
   const brought = props.lamp.functions.filter((f) => props.loads.some((l) => l.id === f.load_id))
   // Both sides' signals of one lamp are one function of its part.
