@@ -60,6 +60,17 @@ module Miser
         shop['shelf_laid_out'] = true
       end
 
+      # Nobody sells made-up parts: in a shop of one's own they have no price, whichever Miser laid them out.
+      def unpriced(database, shop)
+        return if shop['demo'] || shop['starters_unpriced']
+
+        parts = Store::Parts.new(database)
+        database.transaction(mode: :immediate) do
+          parts.all.select { |part| part['starter'] && part['price_cents'] }.each { |part| parts.put(part.except('price_cents')) }
+          shop['starters_unpriced'] = true
+        end
+      end
+
       # Whom the made-up shop buys from, their prices, what lies on its shelf.
       def buying(database, shop)
         suppliers = Store::Suppliers.new(database)

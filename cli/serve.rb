@@ -17,7 +17,9 @@ module Miser
         path = Options.database_path(options)
         Hold.take(path)
         database = Kept.open(path)
-        DemoData.shelf(database, Store::Shop.new(database))
+        shop = Store::Shop.new(database)
+        DemoData.shelf(database, shop)
+        DemoData.unpriced(database, shop)
         Listen.on(database, options[:port], path: path, processes: options[:processes],
           door: options[:bind] && OnNetwork.new(options, database, path))
       end

@@ -6,6 +6,7 @@ require 'socket'
 require 'tmpdir'
 require_relative '../test_helper'
 require_relative '../support/program'
+require_relative '../../cli/demo_data'
 require_relative '../../store/database'
 
 # Whatever is wrong with the place a shop is kept in, whoever starts Miser is told in a sentence.
@@ -86,5 +87,20 @@ class StartTest < Miser::Test
     assert_operator database[:machines].count, :>, 15
     assert_equal 5, database[:jobs].where(handed_at: nil).count
     database.disconnect
+  end
+
+  # A shop of one's own begins with no part that has a price, whichever Miser laid its shelf out; the made-up shop keeps its own.
+  def test_a_shop_of_ones_own_starts_without_made_up_prices
+    priced = lambda do |demo|
+      database = Miser::Store::Database.open(':memory:')
+      shop = Miser::Store::Shop.new(database)
+      Miser::Cli::DemoData.shelf(database, shop)
+      shop['demo'] = true if demo
+      Miser::Cli::DemoData.unpriced(database, shop)
+      Miser::Store::Parts.new(database).all.then { |all| [all.size, all.count { |part| part['price_cents'] }] }
+    end
+    whole = JSON.parse(File.read(File.expand_path('../../demo/shelf.json', __dir__))).size
+    assert_equal [whole, 0], priced.call(false)
+    assert_operator priced.call(true).last, :>, 10
   end
 end

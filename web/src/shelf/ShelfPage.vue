@@ -143,7 +143,7 @@ async function picture(event: Event, part: Kept) {
       <FailNote :text="failed || shelf.failed || unsent" />
       <p v-if="!parts && !failed" class="p-8 text-dim" role="status">Reading the shelf …</p>
       <div v-if="starters" class="my-3 flex flex-wrap items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1" data-testid="starters">
-        <span>{{ starters }} made-up parts to start with. No shop sells them: edit one and it is yours.</span>
+        <span>{{ starters }} made-up parts to start with. No shop sells them, and they have no price: edit one and it is yours.</span>
         <button type="button" class="btn ml-auto" @click="clear">Throw them away</button>
       </div>
       <p v-if="gone" class="my-3 flex items-center gap-3 border-l-4 border-edge bg-shade px-3 py-1" role="status">
