@@ -68,6 +68,7 @@ module Miser
         said = tax[:added] ? "tax #{tax[:percent]} % added: #{money(tax[:cents])}, with it #{money(tax[:total_cents])}" : "tax #{tax[:percent]} % in it: #{money(tax[:cents])}"
         line(said)
         line("No price is known of: #{@view[:unpriced].join(', ')}") if @view[:unpriced].any?
+        @view[:left_out].each { |words| line(words) }
         line("It can’t be ordered as it is: #{@view[:stuck]}") if @view[:stuck]
       end
 

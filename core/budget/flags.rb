@@ -15,7 +15,8 @@ module Miser
         def short = [SHORT.fetch(key, key), side == 'before' ? 'as it came in' : nil].compact.join(', ')
       end
 
-      SHORT = { 'six_volts' => 'a machine of 6 V', 'dark' => 'a lamp stays dark', 'ac_runaway' => 'volts run away', 'ac_burnt' => 'a burnt filament lets the volts run away',
+      SHORT = { 'six_volts' => 'a machine of 6 V', 'dark' => 'a lamp stays dark',
+                'ac_runaway' => 'volts run away', 'ac_burnt' => 'a burnt filament lets the volts run away',
                 'crest' => 'crest volts too high for an LED', 'needs_dc' => 'a part needs DC', 'data_bus' => 'data bus: do not splice',
                 'starved' => 'a unit cuts out', 'charging_fault' => 'charging fault',
                 'overcharge' => 'overcharging', 'never_keeps' => 'owes everywhere', 'flicker' => 'flickers',
@@ -36,8 +37,8 @@ module Miser
 
       # @return [Array<Flag>]
       def all
-        [six_volts, data_bus, *dark, *runaways, *burnt, *starved, *needs_dc, *crests, *charging_fault, *flicker, *signals, *hot_regulators, *curve_remarks,
-          *nothing_kept].compact
+        [six_volts, data_bus, *dark, *runaways, *burnt, *starved, *needs_dc, *crests, *charging_fault, *flicker, *signals,
+          *hot_regulators, *curve_remarks, *nothing_kept].compact
       end
 
       private

@@ -96,12 +96,17 @@ module Miser
       def line(need)
         stock = from_stock(need)
         each = @market.unit_cents(need)
-        return Line.new(need: need, from_stock: stock, why_not: NO_PRICE) unless each || need.total.zero?
+        return Line.new(need: need, from_stock: stock, why_not: priceless(need)) unless each || need.total.zero?
 
         pick = picks[need.key]
         late = pick.nil? && stock < need.total
         Line.new(need: need, from_stock: stock, stock_cents: stock * each.to_i, pick: pick&.first, supplier: pick&.last,
           why_not: late ? late_words(need) : nil)
+      end
+
+      def priceless(need)
+        others = @market.other_currencies(need)
+        others.empty? ? NO_PRICE : "its only price is in #{others.join(', ')}"
       end
 
       def late_words(need) = offers(need).empty? ? TOO_LATE : stuck

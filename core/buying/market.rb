@@ -31,6 +31,23 @@ module Miser
       # @return [Numeric] percent put on top of prices; none where they have it in them
       def tax_on_top = money['tax'] == 'added' ? money['tax_percent'] : 0
 
+      # @return [String, nil] ISO 4217; all sums are in it: the shop's, else that of the first supplier who has one
+      def currency = money['currency'] || suppliers.filter_map(&:currency).first
+
+      # Suppliers who ask in another currency: no sum goes across two, so what they ask is left out.
+      # @return [Array<Supplier>]
+      def foreign = @foreign ||= suppliers.select { |s| s.currency && s.currency != currency }
+
+      # @return [Array<String>] whose prices are left out, and why
+      def left_out
+        foreign.map { |s| "#{s.name} asks in #{s.currency}. Sums here are in #{currency}, and no rate between the two is kept: its prices are left out." }
+      end
+
+      # @param need [Need] @return [Array<String>] currencies that it has a price in, and that are left out
+      def other_currencies(need)
+        fitting(need).flat_map { |part| @listed[part['id']] || [] }.filter_map { |row| foreign.find { |s| s.id == row['supplier_id'] }&.currency }.uniq
+      end
+
       # Parts of which no more lie on the shelf than they are to be bought again at.
       # @return [Array<Array(Hash, Integer, Integer)>] part, pieces, and at how many
       def low
@@ -79,9 +96,11 @@ module Miser
       private
 
       def offers_of(part)
-        listed = (@listed[part['id']] || []).filter_map { |row| offer(row, part) if @suppliers[row['supplier_id']] }
+        listed = (@listed[part['id']] || []).filter_map { |row| offer(row, part) if asked?(row['supplier_id']) }
         listed.empty? ? said(part) : listed
       end
+
+      def asked?(id) = @suppliers.key?(id) && foreign.none? { |s| s.id == id }
 
       def offer(row, part)
         Offer.new(supplier_id: row['supplier_id'], article: row['article'], part_id: part['id'], name: row['name'] || part['name'],

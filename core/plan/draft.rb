@@ -30,7 +30,7 @@ module Miser
         @parts = parts.reject { |p| p['box'] || p['use'] }
         @told = told
         @axis = axis
-        @left_out = []
+        @left_out = ticket.market.foreign.map { |s| LeftOut.new(what: s.name, why: "asks in #{s.currency}, and sums here are in #{ticket.market.currency}") }
         @count = 0
         refusal = ticket.budget.refusal
         raise NotYet.new(why: refusal) if refusal

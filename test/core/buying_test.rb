@@ -96,6 +96,23 @@ class BuyingTest < Miser::Test
     assert_equal [B::List::TOO_LATE, 0], [late.lines.first.why_not, late.cents]
   end
 
+  # 9.00 in yen is not 9.00 in euro, and less than 8 in euro only by a rate that nobody gave: it is left out, and said.
+  def test_another_currency_never_wins
+    parts = [{ 'id' => 'tie', 'name' => 'Tie', 'use' => 'tie' }, { 'id' => 'rel', 'name' => 'Relay', 'use' => 'relay' }]
+    price = ->(part, supplier, cents) { { part_id: part, supplier_id: supplier, article: part, name: part, cents: cents, pack: 1 } }
+    prices = [price['tie', 'near', 1000], price['tie', 'far', 900], price['rel', 'far', 500]].map { |row| row.transform_keys(&:to_s) }
+    suppliers = [{ 'id' => 'near', 'name' => 'Near', 'currency' => 'EUR' }, { 'id' => 'far', 'name' => 'Far', 'currency' => 'JPY' }]
+    { 'EUR' => [1000, ['near']], nil => [1000, ['near']], 'JPY' => [900, ['far']] }.each do |currency, (cents, from)|
+      shop = B::Market.new(suppliers: suppliers, parts: parts, prices: prices, money: { 'currency' => currency })
+      list = B::List.new(B::Need.merged([need('tie')]), shop)
+      assert_equal [cents, from], [list.cents, list.orders.map { |o| o.supplier.id }], currency.inspect
+    end
+    shop = B::Market.new(suppliers: suppliers, parts: parts, prices: prices, money: { 'currency' => 'EUR' })
+    assert_match(/Far asks in JPY.*left out/, shop.left_out.first)
+    relay = B::List.new(B::Need.merged([need('relay')]), shop)
+    assert_equal ['its only price is in JPY', true], [relay.lines.first.why_not, relay.at_least?]
+  end
+
   def bought(state, **more)
     { 'id' => 'r', 'key' => 'use/tie/Cable tie', 'name' => 'Cable tie', 'part_id' => 'tie', 'supplier' => 'S', 'packs' => 1,
       'pack' => 50, 'pieces' => 20, 'cents' => 400, 'state' => state }.merge(more.transform_keys(&:to_s))

@@ -16,7 +16,7 @@ module Miser
       def view(ticket)
         list = ticket.list
         cost = ticket.cost
-        { open: open_points(ticket), all_cents: cost.cents, all_unpriced: cost.unpriced,
+        { left_out: ticket.market.left_out, open: open_points(ticket), all_cents: cost.cents, all_unpriced: cost.unpriced,
           lines: list.lines.map { |l| line(l) }, orders: list.orders.map { |o| order(o) }, cents: list.cents,
           shipping_cents: list.shipping_cents, tax: tax(list, ticket.market.money), unpriced: list.unpriced, stuck: list.stuck,
           purchases: purchases(ticket), waits: ticket.purchases.waits, currency: ticket.market.money['currency'] }

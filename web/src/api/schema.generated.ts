@@ -4055,6 +4055,8 @@ export interface components {
                 lines: number;
                 lead_days: number | null;
             }[];
+            /** @description whose prices are not counted */
+            left_out: string[];
             /** @description open points of what is to be had */
             open: {
                 key: string;

@@ -1,6 +1,7 @@
 <script setup lang="ts" generic="Preview extends Schemas['ShelfTable'] | Schemas['TablePreview'] | Schemas['PriceTable']">
 import { ref, shallowRef, watch, type ShallowRef } from 'vue'
 import { AWAY, type Schemas } from '../api/client'
+import { decoded } from './decoded'
 import Sheet from './Sheet.vue'
 import TablePreview from './TablePreview.vue'
 import ToneNote from './ToneNote.vue'
@@ -20,6 +21,7 @@ const text = ref('')
 const preview: ShallowRef<Preview | null> = shallowRef(null)
 const failed = ref('')
 const busy = ref(false)
+const readAs = ref('')
 
 watch(
   () => props.kind,
@@ -30,10 +32,24 @@ watch(
   },
 )
 
+/** Opened for something else: what was chosen before is no part of it. */
+watch(
+  () => props.open,
+  (open) => {
+    if (!open) return
+    text.value = ''
+    readAs.value = ''
+    preview.value = null
+    failed.value = ''
+  },
+)
+
 async function chosen(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
-  text.value = await file.text()
+  const read = decoded(new Uint8Array(await file.arrayBuffer()))
+  text.value = read.text
+  readAs.value = read.as
   await look(false)
 }
 
@@ -63,6 +79,9 @@ async function look(accept: boolean) {
     <slot />
     <label class="mb-1 block text-dim" for="table-file">{{ hint }}</label>
     <input id="table-file" type="file" accept=".csv,text/csv" class="field py-2" @change="chosen" />
+    <p v-if="readAs && readAs !== 'UTF-8'" class="mt-2 text-dim" data-testid="read-as">
+      Read as {{ readAs }}: look whether its letters are right.
+    </p>
     <p v-if="busy" class="mt-3 text-dim" role="status">Reading …</p>
     <ToneNote v-if="failed" tone="bad" class="mt-3" role="alert">{{ failed }}</ToneNote>
     <TablePreview v-if="preview" :preview="preview" :busy="busy" @take="look(true)" />

@@ -62,6 +62,7 @@ const groups = computed(() => {
             }}</span
           >
         </p>
+        <ToneNote v-for="l in view.left_out" :key="l" tone="doubt" class="mb-3">{{ l }}</ToneNote>
         <ToneNote v-if="view.stuck" tone="bad" class="mb-3">This can’t be ordered as it is: {{ view.stuck }}.</ToneNote>
         <ToneNote v-if="view.unpriced.length" tone="doubt" class="mb-3">No price is known of: {{ view.unpriced.join(', ') }}.</ToneNote>
         <section v-for="g in groups" :key="g.name" class="mb-5" :data-supplier="g.name">

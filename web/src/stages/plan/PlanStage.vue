@@ -112,7 +112,12 @@ function take(found: Found) {
           <p v-if="plan.reading.value && shown.key === plan.best.value?.key" class="mb-2 text-dim">{{ plan.reading.value }}</p>
           <div v-if="plan.cheaper.value && shown.key === plan.best.value?.key" class="mb-3" data-testid="cheaper">
             <b>Why not cheaper?</b> {{ plan.cheaper.value.text }} {{ plan.cheaper.value.reading }}
-            <button v-if="all.some((p) => p.key === plan.cheaper.value?.key)" type="button" class="btn btn-bare" @click="chosen = plan.cheaper.value?.key ?? null">
+            <button
+              v-if="all.some((p) => p.key === plan.cheaper.value?.key)"
+              type="button"
+              class="btn btn-bare"
+              @click="chosen = plan.cheaper.value?.key ?? null"
+            >
               look at it
             </button>
           </div>
