@@ -34,7 +34,8 @@ module Miser
       def job(id:, machine_id:, today:, bay: nil)
         kept = @last.slice(*KEPT).merge('id' => id, 'machine_id' => machine_id, 'came_in' => today, 'bay' => bay)
         now = kept.merge('machine' => machine, 'aim' => aim, 'circuits' => circuits, 'positions' => positions, 'loads' => loads,
-          'readings' => readings, 'choices' => [], 'wiring' => wiring, 'signals' => signals, 'fleet' => @record.fetch('fleet', @last['fleet']), 'name' => @record['name'] || @last['name'])
+          'readings' => readings, 'choices' => [], 'wiring' => wiring, 'signals' => signals,
+          'fleet' => @record.fetch('fleet', @last['fleet']), 'name' => @record['name'] || @last['name'])
         now.reject { |_, v| v.nil? || v == {} }.then { |job| scenarios(job) }
       end
 

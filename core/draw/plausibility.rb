@@ -9,7 +9,9 @@ module Miser
     # Places a reading in the window its lamp's rating leads one to expect; outside
     # it, ranks the reasons there may be and suspects slips of unit aloud.
     class Plausibility
-      SLIPS = %w[milliamps watts amps_as_milliamps].freeze
+      SLIPS = %w[milliamps watts amps_as_milliamps point_right point_left exchanged].freeze
+      # V that a lamp of 12 V may really have: what else was read as volts is none.
+      LAMP_V = (9.0..16.5)
       # No lamp draws so much; said even where no rating is known.
       ABSURD_A = 40.0
 
@@ -44,12 +46,17 @@ module Miser
 
         @evidence = Suspect::Evidence.new(amps: @amps, volts: @volts, expected: expected, low: low, high: high,
           others: other_w.map { |w| takes(w) },
-          filament: @filament, at_lamp: at_lamp, rated_w: rated_w)
+          filament: @filament, at_lamp: at_lamp, rated_w: rated_w, crossed: crossed(rated_w))
         @suspects = Suspect.ranked(@evidence)
         @verdict = SLIPS.include?(suspects.first&.first&.key) ? :slip : :outside
       end
 
-      def takes(watts) = @filament ? Filament.new(volts: Volts::NOMINAL, amps: watts / Volts::NOMINAL).current(@volts) : watts / @volts
+      # What would be looked for, were the amps the volts.
+      def crossed(watts) = LAMP_V.cover?(@amps) && !LAMP_V.cover?(@volts) ? takes(watts, @amps) : nil
+
+      def takes(watts, volts = @volts)
+        @filament ? Filament.new(volts: Volts::NOMINAL, amps: watts / Volts::NOMINAL).current(volts) : watts / volts
+      end
 
       def absurd
         return unless @amps > ABSURD_A

@@ -11,9 +11,8 @@ module Miser
       NEAR = 0.08
       # The watts of a display lie further from a rating than amps do: assumption.
       WATTS_NEAR = 0.2
-      # Times the most that was looked for, from which a reading may be watts: assumption.
-      WATTS_OVER = 2.0
       MILLI = 1000.0
+      TEN = 10.0
       # V under which no battery sags and no lead drops while a lamp is lit: assumption.
       LOWEST_V = 6.0
       # Share of what was looked for that counts as nothing; share by which two filaments differ: assumptions.
@@ -30,7 +29,8 @@ module Miser
       # @!attribute others [Array<Float>] A of the base's other filaments
       # @!attribute filament [Boolean] @!attribute at_lamp [Boolean] volts read there
       # @!attribute rated_w [Float]
-      Evidence = Struct.new(:amps, :volts, :expected, :low, :high, :others, :filament, :at_lamp, :rated_w, keyword_init: true) do
+      # @!attribute crossed [Float, nil] A looked for at the amps read, were they volts; nil where no lamp has such
+      Evidence = Struct.new(:amps, :volts, :expected, :low, :high, :others, :filament, :at_lamp, :rated_w, :crossed, keyword_init: true) do
         def low? = amps < low
         def high? = amps > high
 
@@ -66,10 +66,21 @@ module Miser
       LISTED_W = [4, 5, 10, 15, 18, 21, 25, 35, 45, 55, 60, 65, 80, 100].freeze
 
       TABLE = [
+        new('point_right', ->(e) { format('%.3g A meant? The point looks slipped.', e.amps / TEN) }, 'Read the display again.') do |e|
+          e.near(e.amps / TEN)
+        end,
+        new('point_left', ->(e) { format('%.3g A meant? The point looks slipped.', e.amps * TEN) }, 'Read the display again.') do |e|
+          e.near(e.amps * TEN)
+        end,
+        new('exchanged', ->(e) { format('Volts and amps look exchanged: %.3g A at %.3g V meant?', e.volts, e.amps) },
+          'Look at both fields again.') { |e| e.crossed && e.near(e.volts, e.crossed) },
         new('milliamps', ->(e) { format('This looks like milliamps: %g mA is %.2f A.', e.amps, e.amps / MILLI) },
           'Read the unit on the display.') { |e| e.near(e.amps / MILLI) },
         new('watts', ->(e) { format('This looks like watts: %g W at %.1f V is %.2f A.', e.amps, e.volts, e.amps / e.volts) },
-          'Read the unit on the display.') { |e| e.amps > WATTS_OVER * e.high && (e.near(e.amps, e.rated_w)**WATTS_NEAR) },
+          'Read the unit on the display.') do |e|
+          # Only where what they come to is looked for.
+          (e.amps / e.volts).between?(e.low, e.high) && (e.near(e.amps, e.rated_w)**WATTS_NEAR)
+        end,
         new('amps_as_milliamps', ->(e) { format('This looks like amps entered as milliamps: %.2f A?', e.amps * MILLI) },
           'Read the unit on the display.') { |e| e.near(e.amps * MILLI) },
         new('wrong_jack', 'Nothing flows: the lead is in the wrong jack, or that jack’s fuse is blown.',

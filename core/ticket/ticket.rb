@@ -164,7 +164,7 @@ module Miser
     def consistency = @consistency ||= Verdicts::Consistency.new(budget)
 
     # @return [Verdicts::Overall]
-    def overall = @overall ||= Verdicts::Overall.new(budget)
+    def overall = @overall ||= Verdicts::Overall.new(budget, odd: consistency.slips.values.map(&:first))
 
     # @return [Array<Stage>]
     def stages = @stages ||= Stage.all.map { |kind| kind.new(self) }

@@ -30,6 +30,19 @@ module Miser
       # @return [Array<Problem>]
       def of_readings = [*readings, *wires]
 
+      # Readings that look mistyped, as yet unanswered: by id, with the load and what it looks like.
+      # @return [Hash{String=>Array(String, String)}]
+      def slips
+        @slips ||= begin
+          rows = @document.loads_by_id
+          @budget.readings.filter_map do |r|
+            row = rows[r.document['load_id']] or next
+            judged = r.problem ? nil : Consistency.judge(@budget, r, row)
+            [r.id, [row['name'], judged.remarks.first]] if judged&.verdict == :slip
+          end.to_h
+        end
+      end
+
       # Faults that make a document unusable: two rows of one id, rows that point nowhere.
       # @param document [Hash]
       # @return [Array<Problem>]

@@ -23,7 +23,7 @@ module Miser
 
       # @return [Array<Point>] the dangerous first
       def points
-        @points ||= [flags, misfits, signals, owes, undecided, draws, outstanding, tried, aim, card].flatten(1).map do |key, text|
+        @points ||= [flags, mistyped, misfits, signals, owes, undecided, draws, outstanding, tried, aim, card].flatten(1).map do |key, text|
           Point.new(key: key, text: text, reason: reasons[key])
         end
       end
@@ -46,6 +46,9 @@ module Miser
         serious = @ticket.flags.select { |f| f.serious? && f.side != 'before' && !STANDING.include?(f.key) }
         serious.group_by(&:key).map { |key, alike| ["flag/#{key}", alike.flat_map { |f| [f.text, f.cure] }.compact.join(' ')] }
       end
+
+      # A reading that looks mistyped moves every verdict until somebody says what was meant.
+      def mistyped = @ticket.consistency.slips.map { |id, (name, words)| ["reading/#{id}", "#{name}, as read: #{words}"] }
 
       def signals
         return [] unless @document.signal_lamps? && @ticket.survey.ready?

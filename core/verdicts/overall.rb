@@ -8,8 +8,9 @@ module Miser
     # then what can't be called, then what is not known. Only where all is known and
     # keeps is it said to keep.
     class Overall
-      # @param budget [Budget::Budget]
-      def initialize(budget)
+      # @param budget [Budget::Budget] @param odd [Array<String>] loads whose reading looks mistyped
+      def initialize(budget, odd: [])
+        @odd = odd
         @lines = budget.lines('after').select { |l| l.scenario.running? }
         @by = @lines.group_by { |l| l.verdict || 'unknown' }
       end
@@ -32,10 +33,12 @@ module Miser
         close = "Too close to call: #{names('too_close')}." if kind == 'owes' && @by['too_close']
         unknown = "Not known: #{names('unknown')}." if @by['unknown'] && kind != 'unknown'
         keeps = "Keeps: #{names('keeps')}." if @by['keeps'] && kind == 'unknown'
-        [close, unknown, keeps].compact
+        [rests, close, unknown, keeps].compact
       end
 
       private
+
+      def rests = @odd.any? ? "This rests on a reading that looks mistyped: #{@odd.uniq.join(', ')}." : nil
 
       def names(verdict) = @by.fetch(verdict).map { |l| l.scenario.name }.uniq.join('; ')
 

@@ -174,6 +174,29 @@ class DrawTest < Miser::Test
     assert_equal :slip, Plausibility.new(amps: 1880.0, volts: 12.5).verdict, 'no rating is needed to doubt 1880 A'
   end
 
+  # Readings mistyped by chance: the slip is the first guess, and a sound reading raises none. What a lamp takes: I ∝ V^0.55 from its
+  # rating at 12 V (common practice), two lamps of one kind apart by 4 %.
+  def test_slips_by_chance_are_the_first_guess
+    random = Random.new(Minitest.seed)
+    slips = { 'point_right' => ->(a, v) { [a * 10, v] }, 'point_left' => ->(a, v) { [a / 10, v] }, 'exchanged' => ->(a, v) { [v, a] },
+              'milliamps' => ->(a, v) { [a * 1000, v] }, 'watts' => ->(a, v) { [a * v, v] } }
+    right = alarms = 0
+    325.times do |i|
+      watts = [5.0, 10.0, 21.0, 35.0, 55.0, 60.0].sample(random: random)
+      volts = random.rand(11.8..14.2).round(2)
+      amps = (watts / 12 * ((volts / 12)**0.55) * random.rand(0.96..1.04)).round(3)
+      key, slip = slips.to_a[i % slips.size]
+      read = slip.call(amps, volts)
+      judged = Plausibility.new(amps: read[0], volts: read[1], rated_w: watts)
+      right += 1 if judged.verdict == :slip && judged.suspects.first.first.key == key
+      alarms += 1 unless Plausibility.new(amps: amps, volts: volts, rated_w: watts).verdict == :expected
+    end
+    assert_operator right, :>=, 0.9 * 325
+    assert_operator alarms, :<=, 0.01 * 325
+    assert_match(/\A0\.82 A meant\?/, Plausibility.new(amps: 8.2, volts: 12.2, rated_w: 10.0).remarks.first)
+    assert_match(/\A1\.4 A meant\?/, Plausibility.new(amps: 14.0, volts: 12.3, rated_w: 16.5).remarks.first)
+  end
+
   def test_the_jack_is_named_before_the_lead_is_touched
     load = lambda { |amps|
       Load.new(id: 'x', name: 'x', document: { 'law' => 'heater', 'figures' => stated(amps) }, readings: [],

@@ -76,6 +76,12 @@ class LeftOpenTest < Miser::Test
     assert_equal({ 'order/waits' => 'Waits for Skerry: Bulb.' }, open.call(purchases: coming))
     assert_match(/not begun: none of its \d+ steps/, open.call(left_open: []).fetch('card'))
     assert_equal %w[function function/closed], open.call(checks: {}).keys
+    mistyped = whole['readings'].map { |row| row.merge('amps' => 46.0).except('choice_id') }
+    assert_match(/Lamp low, as read: 4\.6 A meant\?/, open.call(readings: whole['readings'] + mistyped.map do |r|
+      r.merge('id' => 'odd')
+    end).fetch('reading/odd'))
+    ticket = Miser::Ticket.new(whole(readings: whole['readings'] + mistyped.map { |r| r.merge('id' => 'odd') }))
+    assert_includes ticket.overall.notes, 'This rests on a reading that looks mistyped: Lamp low.'
     unread = swap('low', base: 'H4', kind: 'bulb', name: 'Bulb', does: 'head_low')
     assert_match(/Draw not known.*low/, open.call(choices: [unread], readings: []).fetch('draw/unknown'))
   end
