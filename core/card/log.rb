@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../instant'
 require_relative '../job/document'
 
 module Miser
@@ -60,18 +61,12 @@ module Miser
       def back
         rows.group_by { |r| r['device'] }.flat_map do |_, list|
           list.each_cons(2).filter_map do |one, two|
-            late = seconds(one['at']) - seconds(two['at'])
+            late = Instant.seconds(one['at']) - Instant.seconds(two['at'])
             next if late < BACK_S
 
             Oddity.new(step: two['step'], text: format('The clock went back by %d min here: hours stand as written, minutes as they were counted.', late / 60))
           end
         end
-      end
-
-      # Of an instant as it is written, 2026-01-31T10:20:30Z; enough to tell which is later, and by how much within a day or two.
-      def seconds(at)
-        _, month, day, hour, minute, second = at.scan(/\d+/).map(&:to_i)
-        (((((((month * 31) + day) * 24) + hour) * 60) + minute) * 60) + second.to_i
       end
     end
   end

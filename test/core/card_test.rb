@@ -117,6 +117,16 @@ class CardTest < Miser::Test
     assert_match(/Waits for/, card(waiting).held(card(waiting).step('ready/parts')))
   end
 
+  # From one year into the next nothing went back; a clock set back over it did.
+  def test_a_new_year_is_no_clock_set_back
+    told = lambda do |*at|
+      rows = at.each_with_index.map { |time, i| { 'step' => "s#{i}", 'device' => 'b', 'at' => time } }
+      card(demo('wren125').merge(log(*rows))).oddities.map(&:text).grep(/clock went back/)
+    end
+    assert_empty told['2026-12-31T23:50:00Z', '2027-01-01T00:05:00Z']
+    assert_match(/went back by 15 min/, told['2027-01-01T00:05:00Z', '2026-12-31T23:50:00Z'].first)
+  end
+
   def test_two_hands_and_a_clock_that_went_back
     document = demo('wren125').merge(log({ 'step' => 'ready/stand', 'device' => 'a', 'by' => 'Runa', 'spent_s' => 60 },
       { 'step' => 'ready/stand', 'device' => 'b', 'at' => '2026-11-20T08:03:00Z', 'spent_s' => 30 },
