@@ -51,7 +51,7 @@ const groups = computed(() => {
       }}</EmptyBox>
       <template v-else>
         <p class="mb-3" data-testid="sum">
-          <span class="mr-2">{{ view.purchases.length ? 'Still to be had:' : '' }}</span>
+          <span v-if="view.purchases.length" class="mr-2">Still to be had:</span>
           <span v-if="view.unpriced.length" class="text-brick">at least </span><b class="num text-3xl">{{ money(view.cents) }}</b>
           <span class="unit ml-1">{{ view.currency }}</span>
           <span v-if="view.shipping_cents" class="ml-3 text-dim">shipping {{ money(view.shipping_cents) }} among it</span>
