@@ -98,7 +98,7 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
       .map((place) => ({ op: 'set' as const, at: place, value: kept.meant[place] }))
     if (kept.edits.length === 0) return void edit(refusedBefore)
     // A window closed before the answer came: what arrived after all is no conflict.
-    queue.value = [...kept.edits.filter((e) => !stands(e)), ...refusedBefore]
+    queue.value = [...lastOnly(kept.edits).filter((e) => !stands(e)), ...refusedBefore]
     if (queue.value.length === 0) return keep()
     if (view.value && kept.revision !== view.value.revision && !queue.value.every(adds)) {
       theirs.value = view.value
@@ -124,6 +124,9 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     if (one.op !== earlier.op || one.at !== earlier.at) return false
     return one.op === 'set' || (one.op === 'put' && rowId(one) === rowId(earlier))
   }
+
+  /** Without those that a later one of the same field or row makes needless. */
+  const lastOnly = (list: Edit[]) => list.filter((e, i) => !list.slice(i + 1).some((later) => replaces(later, e)))
 
   /** Queues edits and sends them; a later edit of one field takes an earlier one's place. */
   function edit(edits: Edit[]): Promise<void> {
@@ -164,10 +167,8 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
   async function sendBatch(): Promise<boolean> {
     status.value = 'saving'
     const job = id.value
-    // Of one field only the last goes: an earlier one, refused, would take it along.
-    queue.value = queue.value.filter(
-      (e, i) => e.op !== 'set' || !queue.value.slice(i + 1).some((later) => later.op === 'set' && later.at === e.at),
-    )
+    // Of one field or row only the last goes: an earlier one, refused, would take it along.
+    queue.value = lastOnly(queue.value)
     const batch = singly > 0 ? queue.value.slice(0, 1) : [...queue.value]
     flying = batch
     try {
@@ -250,7 +251,9 @@ export function editQueue({ id, view, failed, inLane, send, show, apply }: Desk)
     theirs.value = null
     status.value = 'saved'
     flying = []
-    // What had arrived after all is not sent again: a row already there would be refused, and others with it.
+    // What had arrived after all is not sent again: a row already there would be refused, and others with it. An earlier state of
+    // what arrived goes with it: sent again, it would put the row back.
+    queue.value = lastOnly(queue.value)
     done(queue.value.filter((e) => stands(e)))
     void flush()
   }
