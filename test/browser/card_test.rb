@@ -247,7 +247,7 @@ class CardScreenTest < Miser::BrowserTest
     within('[data-testid=saw]') { click_on 'dark' }
     assert_selector '[data-testid=function-findings]', text: 'Signals, left, rear, left: dark while it is open'
     find('[data-testid=all-ok]').click
-    assert_selector '[data-testid=untried]', text: 'all 110 tried'
+    assert_selector '[data-testid=untried]', text: 'all 176 tried'
     find("[data-point='function/l5.2.left']").set('lens cracked, on order')
     find("[data-point='function/l5.2.left']").send_keys(:tab)
     saved!
@@ -256,7 +256,7 @@ class CardScreenTest < Miser::BrowserTest
     within('[data-testid=diagnosis]') { assert_selector 'button[aria-checked=true]', text: 'dark' }
     visit '/job/dunlin250/hand-over'
     assert_selector '[data-testid=sheet-open]', text: 'lens cracked, on order'
-    assert_selector '[data-testid=sheet-tried]', text: 'while it is open 110 of 110 tried, 1 wrong'
+    assert_selector '[data-testid=sheet-tried]', text: 'while it is open 176 of 176 tried, 1 wrong'
   end
 
   # Steps that wait for each other are refused by name, and stay on the screen as typed.
