@@ -9,9 +9,9 @@ module Miser
       # More names than these are counted.
       MOST_NAMED = 6
 
-      # @param list [List] what is still to be had @param purchases [Purchases] what was ordered
-      def initialize(list, purchases)
-        @list = list
+      # @param wanting [Array<Need>] what is still to be had @param purchases [Purchases] what was ordered
+      def initialize(wanting, purchases)
+        @wanting = wanting
         @purchases = purchases
       end
 
@@ -21,7 +21,7 @@ module Miser
       private
 
       def unordered
-        names = @list.lines.map(&:name).uniq
+        names = @wanting.map(&:name).uniq
         return if names.empty?
 
         more = names.size - MOST_NAMED

@@ -74,24 +74,32 @@ module Miser
     def aim = @aim ||= Beam::Aim.new(document.aim, document.settings)
 
     # @return [Array<Buying::Need>] what every stage asks for, one line an article
-    def needs = @needs ||= Buying::Need.merged(stages.flat_map(&:needs))
+    def needs
+      @needs ||= begin
+        own, others = stages.partition { |s| s.key == 'order' }
+        # What is added by hand changes nothing of what the other stages ask for.
+        Buying::Need.merged(kept(:needs) { others.flat_map(&:needs) } + own.flat_map(&:needs))
+      end
+    end
 
     # @return [Buying::Purchases] what was ordered, and came
     def purchases = @purchases ||= Buying::Purchases.new(document)
 
     # @return [Buying::List] what is still to be had, priced and shared out, here by the day that the owner named
     def list
-      @list ||= begin
-        had = purchases.had
-        Buying::List.new(needs.filter_map { |n| n.beyond(had.fetch(n.key, 0)) }, market, by_days: days_left)
-      end
+      @list ||= Buying::List.new(wanting, market, by_days: days_left)
+    end
+
+    # @return [Array<Buying::Need>] what is neither had nor ordered
+    def wanting
+      @wanting ||= purchases.had.then { |had| needs.filter_map { |n| n.beyond(had.fetch(n.key, 0)) } }
     end
 
     # @return [Buying::Cost] what the parts come to, ordered or not
     def cost = Buying::Cost.of(list, purchases)
 
     # @return [Buying::Outstanding] what the work waits for
-    def outstanding = @outstanding ||= Buying::Outstanding.new(list, purchases)
+    def outstanding = @outstanding ||= Buying::Outstanding.new(wanting, purchases)
 
     # @return [Integer, nil] whole days until all must be here; nil where nobody named a day
     def days_left = document.own('plan')['by']&.then { |day| days_until(day) }
