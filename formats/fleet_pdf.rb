@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative '../core/buying/cents'
 require_relative 'paper'
 
 module Miser

@@ -51,7 +51,10 @@ module Miser
           refuse('/', 'file', 'is no job', 'a JSON object with "format": "miser-job"')
         end
         from = version(document)
-        document = compact(document).merge(document.slice('handed_over'))
+        signed = document['handed_over'].is_a?(Hash) && document['handed_over'].slice('keeps_a')
+        document = compact(document)
+        # A line that was not known when the sheet was signed is null there, and stays so.
+        document['handed_over'].merge!(signed) if signed
         (from...Job::Template::VERSION).each { |v| document = bring_forward(document, v, migrations) }
         document = Job::Followers.settle(document.dup, document)
         errors = JobSchema.errors(document)

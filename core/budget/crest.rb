@@ -33,9 +33,11 @@ module Miser
         return [] unless ledger.circuit.ac? && !ledger.circuit.rectified? && volts
 
         wave = ledger.circuit.document.dig('regulator', 'wave')
+        # What draws alike has one crest.
+        solved = Hash.new { |known, amps| known[amps] = crest(ledger.circuit, amps, redline) }
         ledger.entries.select { |e| dc_only?(e) && e.load.document['supply'].nil? }.filter_map do |entry|
           limit = entry.limit_v(ledger.settings) or next
-          cut = wave == 'clamping' ? nil : cut_short(ledger, entry, scenarios, redline)
+          cut = wave == 'clamping' ? nil : cut_short(ledger, entry, scenarios, solved)
           crest = [volts * FACTOR, cut].compact.max
           next unless crest > limit
 
@@ -44,12 +46,13 @@ module Miser
       end
 
       # The worst crest of a regulator that cuts half-waves short, over what may be lit beside the unit.
+      # @param solved [Hash{Float=>Float, nil}] crest volts by the amps that are lit
       # @return [Float, nil] V; nil where the coil is not known, or it is never lit
-      def self.cut_short(ledger, entry, scenarios, redline)
+      def self.cut_short(ledger, entry, scenarios, solved)
         return unless ledger.circuit.curve
 
         amps = scenarios.select { |s| s.running? && s.duty(entry.row).positive? }.map { |s| beside(ledger, entry, s) }.uniq
-        amps.filter_map { |a| crest(ledger.circuit, a, redline) }.max
+        amps.filter_map { |a| solved[a] }.max
       end
 
       # Amps at the volts held of the unit and of what is lit beside it all the time: what comes and goes may be off.

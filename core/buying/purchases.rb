@@ -24,7 +24,7 @@ module Miser
 
       # @return [Hash{String=>Integer}] pieces that the job has or has ordered, by need
       def had
-        rows.reject { |r| NOT_HAD.include?(r['state']) }.group_by { |r| r['key'] }.transform_values { |list| list.sum { |r| pieces(r) } }
+        kept.group_by { |r| r['key'] }.transform_values { |list| list.sum { |r| pieces(r) } }
       end
 
       # @return [Array<Hash>] what the machine has, or is to have

@@ -9,8 +9,8 @@ module Miser
     class Expected
       WORDS = { 'on' => 'on', 'brighter' => 'brighter', 'off' => 'off', 'flash' => 'flashes', 'dim' => 'dim', 'any' => 'either' }.freeze
       LOOKS = { 'flashes' => 'flash', 'steady' => 'on', 'dim' => 'dim', 'ghost' => 'off', 'dark' => 'off' }.freeze
-      # It must be lit; how bright a solved circuit says, is not held against it.
-      LIT = %w[on brighter].freeze
+      # What a solved circuit may say where that must be: how bright, it is not held to.
+      SERVES = { 'on' => %w[on dim], 'brighter' => %w[on dim] }.freeze
       COMMANDS = %w[left right hazard].freeze
       SIGNS = { 'dark' => %w[lamps dark], 'dim' => %w[lamps dim], 'lit' => %w[lamps steady], 'rate' => %w[rate fast] }.freeze
       # Switches that a lamp burns with as machines come, and one that puts it out; others burn with the key.
@@ -37,9 +37,7 @@ module Miser
       def wrong?(lamp, state)
         told = foretold(lamp, state)
         should = of(lamp, state)
-        return false if told.nil? || should == 'any' || told == should
-
-        !(LIT.include?(should) && told == 'dim') && !(should == 'brighter' && told == 'on')
+        !told.nil? && should != 'any' && !SERVES.fetch(should, [should]).include?(told)
       end
 
       # Where a diagnosis begins: the command, and what is seen of which lamp there.

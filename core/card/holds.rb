@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative '../verdicts/left_open'
+
 module Miser
   module Card
     # What must be the case before the work goes past a hold point; each says what is still in its way.
@@ -39,11 +41,7 @@ module Miser
         unanswered(@check.closed_points + bad).first
       end
 
-      # Only a changed headlamp need be set: one that stays may be right as it is.
-      def aimed
-        changed = @ticket.document.lamps.any? { |l| l.part && l.head? }
-        changed && !@reasons['aim'] && !@ticket.document.aim['set'] ? 'The beam is not said to be aimed.' : nil
-      end
+      def aimed = @ticket.document.beam_unaimed? && !@reasons[Verdicts::LeftOpen::AIM] ? 'The beam is not said to be aimed.' : nil
 
       def counted = unanswered(@tray.open_points.reject { |key, _| key == Tray::LEFT }).first
 

@@ -61,10 +61,10 @@ module Miser
       def back
         rows.group_by { |r| r['device'] }.flat_map do |_, list|
           list.each_cons(2).filter_map do |one, two|
-            late = Instant.seconds(one['at']) - Instant.seconds(two['at'])
-            next if late < BACK_S
+            before, after = [one, two].map { |row| Instant.seconds(row['at']) }
+            next unless before && after && before - after >= BACK_S
 
-            Oddity.new(step: two['step'], text: format('The clock went back by %d min here: hours stand as written, minutes as they were counted.', late / 60))
+            Oddity.new(step: two['step'], text: format('The clock went back by %d min here: hours stand as written, minutes as they were counted.', (before - after) / 60))
           end
         end
       end

@@ -13,8 +13,8 @@ module Miser
     # Both have closed forms; the start follows from the half-waves being alike, the cut from the rms that is held. The coil's own
     # resistance is left out, as in the form of its earn curve: the crest comes out a little high.
     class PhaseCut
-      HALVINGS = 50
-      SAMPLES = 120
+      HALVINGS = 24
+      SAMPLES = 60
       # A cut is looked for between these shares of a half-wave.
       SHORTEST = 1e-3
 

@@ -135,6 +135,9 @@ module Miser
       # @return [Array<Lamp>] that dip or main
       def headlamps = lamps.select(&:head?)
 
+      # @return [Boolean] whether a headlamp was changed and nobody says that its beam was aimed since; one that stays may be right as it is
+      def beam_unaimed? = aim['set'] != true && headlamps.any?(&:part)
+
       # @return [Array<Hash>]
       def walls = Document.rows(beam, 'walls')
 

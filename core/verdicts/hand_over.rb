@@ -101,8 +101,9 @@ module Miser
       end
 
       def unaimed
-        changed = @document.lamps.any? { |l| l.part && l.head? }
-        changed ? 'The beam was not aimed: it may blind others or light too short. Have it aimed before you ride at night.' : nil
+        return unless @document.beam_unaimed?
+
+        'The beam was not aimed: it may blind others or light too short. Have it aimed before you ride at night.'
       end
 
       def warning = @document.signals['loses_warning'] ? Cautions::TABLE['no_lamp_warning'] : nil

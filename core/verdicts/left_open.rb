@@ -14,6 +14,8 @@ module Miser
 
       # How to work on the machine, not something wrong with it.
       STANDING = %w[data_bus].freeze
+      # Point that a changed beam was not aimed.
+      AIM = 'aim'
 
       # @param ticket [Ticket]
       def initialize(ticket)
@@ -67,7 +69,7 @@ module Miser
 
       # What the change fits and nobody ever read: unknown altogether, or known by what a label or a seller says.
       def draws
-        fitted = @ticket.budget.entries('after').select { |e| fitted?(e) && !e.load.measured? && !@ticket.budget.sums.stands?(e.id) }
+        fitted = @ticket.budget.entries('after').select { |e| fitted?(e) && !e.load.measured? && !@ticket.budget.sums.stands?(e.key) }
         unknown, claimed = fitted.partition { |e| !e.load.known? }
         [*named('draw/unknown', unknown, 'Draw not known, so what it keeps is not known either'),
           *named('draw/unread', claimed, 'Draw never read, so what it keeps rests on what label or seller says')]
@@ -94,9 +96,9 @@ module Miser
       def changed? = @document.lamps.any?(&:part) || Job::Document.rows(@document.own('wiring'), 'feeds').any?
 
       def aim
-        return [] if @document.aim['set'] || @document.lamps.none? { |l| l.part && l.head? }
+        return [] unless @document.beam_unaimed?
 
-        [['aim', 'The beam was not aimed after the headlamp was changed: it may blind whoever comes the other way, or light too short.']]
+        [[AIM, 'The beam was not aimed after the headlamp was changed: it may blind whoever comes the other way, or light too short.']]
       end
 
       # Work that a card says how to do, not done by it.

@@ -59,8 +59,8 @@ DEEDS = {
 
 # Nobody is shown a page that failed, has nothing on it, or still waits.
 UNFIT = <<~JS
-  [...document.querySelectorAll('[role=alert], [data-testid=empty], [data-testid=failed], [aria-busy=true]')]
-    .filter((e) => e.offsetParent !== null && !e.closest('[data-testid=quiet]')).map((e) => e.innerText.trim()).filter(Boolean)
+  [...document.querySelectorAll('[role=alert], [data-testid=empty], [aria-busy=true]')]
+    .filter((e) => e.offsetParent !== null).map((e) => e.innerText.trim()).filter(Boolean)
 JS
 WAITS = /(Opening|Working out|Loading|Looking up)[^.]*…/
 # Views that are to show such a thing, and what it begins with: a diagnosis not begun.

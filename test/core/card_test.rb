@@ -124,6 +124,7 @@ class CardTest < Miser::Test
       card(demo('wren125').merge(log(*rows))).oddities.map(&:text).grep(/clock went back/)
     end
     assert_empty told['2026-12-31T23:50:00Z', '2027-01-01T00:05:00Z']
+    assert_empty told['2026-02-31T10:00:00Z', '2026-01-01T00:05:00Z'], 'what is in no calendar tells nothing'
     assert_match(/went back by 15 min/, told['2027-01-01T00:05:00Z', '2026-12-31T23:50:00Z'].first)
   end
 

@@ -82,6 +82,10 @@ class LeftOpenTest < Miser::Test
     end).fetch('reading/odd'))
     ticket = Miser::Ticket.new(whole(readings: whole['readings'] + mistyped.map { |r| r.merge('id' => 'odd') }))
     assert_includes ticket.overall.notes, 'This rests on a reading that looks mistyped: Lamp low.'
+    # Sums that were read of the old lamp say nothing of the part in its place.
+    sum = ->(what) { [{ 'id' => 's', 'on' => [what], 'amps' => 1.7, 'volts' => 13.0 }] }
+    assert_equal ['draw/unread'], open.call(readings: [], sums: sum['low']).keys
+    assert_empty open.call(readings: [], sums: sum['low.c-low'])
     unread = swap('low', base: 'H4', kind: 'bulb', name: 'Bulb', does: 'head_low')
     assert_match(/Draw not known.*low/, open.call(choices: [unread], readings: []).fetch('draw/unknown'))
   end

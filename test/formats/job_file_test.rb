@@ -131,4 +131,14 @@ class JobFileTest < Miser::Test
     slip = Miser::Verdicts::Consistency.new(budget(job.merge('readings' => [job['readings'][0].merge('amps' => 55)]))).problems.last
     assert_match(/looks like watts/, slip.message)
   end
+
+  # A line that was not known when a sheet was signed is null there and stays so; elsewhere a null is nothing at all.
+  def test_nulls_of_a_signed_sheet
+    job = Miser::Job::Template.job(id: 'j', name: 'J', system: 'battery_dc')
+    signed = { 'at' => '2026-01-31T10:20:30Z', 'keeps_a' => { 'idle/main' => nil, 'cruise/main' => 2.5 } }
+    read = Miser::Formats::JobFile.take(job.merge('handed_over' => signed.merge('back_at' => nil), 'note' => nil)).document
+    assert_equal signed, read['handed_over']
+    refute read.key?('note')
+    refute Miser::Formats::JobFile.take(job.merge('handed_over' => nil)).document.key?('handed_over')
+  end
 end

@@ -4,6 +4,7 @@ import { api, AWAY, type Schemas } from '../../api/client'
 import WarmUpChart from '../../charts/WarmUpChart.vue'
 import { useJob } from '../../state/useJob'
 import { plain } from '../../ui/format'
+import { decoded } from '../../ui/decoded'
 import Sheet from '../../ui/Sheet.vue'
 import ToneNote from '../../ui/ToneNote.vue'
 
@@ -58,7 +59,7 @@ async function chosen(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   mapping.value = {}
-  text.value = await file.text()
+  text.value = decoded(new Uint8Array(await file.arrayBuffer())).text
   void send(false)
 }
 const TIMES = { s: 'seconds', ms: 'milliseconds', min: 'minutes', h: 'hours', clock: 'time of day' }
