@@ -14,6 +14,8 @@ require_relative '../../instruments/stand_ins'
 require_relative '../../test/support/chromium'
 
 VIEWS = {
+  # First: what is done on other views changes the machine, and with it what a code hides in it.
+  'drill' => ['/drills', 'light', [1280, 1160]],
   'board' => ['/', 'light', [1280, 800]], 'budget' => ['/job/dunlin250/budget', 'light', [1280, 800]],
   'intake' => ['/job/wren125/intake', 'light', [1280, 800]], 'readings' => ['/job/dunlin250/readings/l1.c1', 'light', [1280, 800]],
   'choose' => ['/job/dunlin250/choose/l1', 'light', [1280, 1000]],
@@ -27,7 +29,6 @@ VIEWS = {
   'card' => ['/job/wren125/fit?machine', 'dark', [1280, 800]],
   'order' => ['/job/dunlin250/order', 'light', [1280, 1000]],
   'machine' => ['/book/wren125-3', 'light', [1280, 1700]],
-  'drill' => ['/drills', 'light', [1280, 1160]],
   'record' => ['/learnt/part?name=Ember%20LED%20bulb,%20HS1%20base', 'dark', [1280, 1100]]
 }.freeze
 
@@ -62,16 +63,31 @@ UNFIT = <<~JS
   [...document.querySelectorAll('[role=alert], [data-testid=empty], [aria-busy=true]')]
     .filter((e) => e.offsetParent !== null).map((e) => e.innerText.trim()).filter(Boolean)
 JS
-WAITS = /(Opening|Working out|Loading|Looking up)[^.]*…/
+WAITS = /(Opening|Working out|Loading|Looking up|Drawing)[^.]*…/
 # Views that are to show such a thing, and what it begins with: a diagnosis not begun.
 ALLOWED = { 'signals-cured' => 'Tap what you see' }.freeze
 
-# @param browser [Ferrum::Browser] @param name [String] of VIEWS
-def fit!(browser, name)
-  found = browser.evaluate(UNFIT) + browser.evaluate('document.body.innerText').scan(WAITS).flatten
-  found = found.reject { |text| ALLOWED[name] && text.start_with?(ALLOWED[name]) }
-  return if found.empty?
+# What must be there, as the caption says.
+WANTED = { 'drill' => 'It was:', 'plan' => 'Quote 1', 'order' => 'Ordered', 'signals-cured' => 'Tap what you see' }.freeze
+# s: a slow machine is waited for.
+PATIENCE = 20
 
+# @param browser [Ferrum::Browser] @param name [String] of VIEWS
+def unfit(browser, name)
+  text = browser.evaluate('document.body.innerText')
+  missing = WANTED[name] && !text.include?(WANTED[name]) ? ["“#{WANTED[name]}” is not there"] : []
+  found = browser.evaluate(UNFIT) + text.scan(WAITS).flatten + missing
+  found.reject { |words| ALLOWED[name] && words.start_with?(ALLOWED[name]) }
+end
+
+def fit!(browser, name)
+  found = unfit(browser, name)
+  (PATIENCE * 2).times do
+    return if found.empty?
+
+    sleep 0.5
+    found = unfit(browser, name)
+  end
   abort "#{name}: no picture is kept of this: #{found.first(3).join(' / ')}"
 end
 
