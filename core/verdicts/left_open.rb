@@ -105,15 +105,12 @@ module Miser
       def card
         card = @ticket.stage('fit').card
         return [] unless card.work.any?
+        # Its steps are not made for that: every edit asks what is open.
+        return [['card', 'The card was not begun: none of its steps is ticked.']] if card.log.rows.empty?
 
         left = card.steps.size - card.done
-        [*(left.positive? ? [['card', undone(card, left)]] : []), *card.tray.open_points]
-      end
-
-      def undone(card, left)
-        return "The card was not begun: none of its #{card.steps.size} steps is ticked." if card.log.rows.empty?
-
-        "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step&.text}"
+        undone = "#{left} of #{card.steps.size} steps of the card not done, first: #{card.next_step&.text}"
+        [*(left.positive? ? [['card', undone]] : []), *card.tray.open_points]
       end
 
       # What was chosen though it does not fit.

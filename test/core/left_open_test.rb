@@ -74,7 +74,7 @@ class LeftOpenTest < Miser::Test
     assert_match(/Bulb/, open.call(purchases: []).fetch('order/unordered'))
     coming = whole['purchases'].map { |row| row.merge('state' => 'ordered', 'supplier' => 'Skerry') }
     assert_equal({ 'order/waits' => 'Waits for Skerry: Bulb.' }, open.call(purchases: coming))
-    assert_match(/not begun: none of its \d+ steps/, open.call(left_open: []).fetch('card'))
+    assert_match(/not begun: none of its steps/, open.call(left_open: []).fetch('card'))
     assert_equal %w[function function/closed], open.call(checks: {}).keys
     mistyped = whole['readings'].map { |row| row.merge('amps' => 46.0).except('choice_id') }
     assert_match(/Lamp low, as read: 4\.6 A meant\?/, open.call(readings: whole['readings'] + mistyped.map do |r|
